@@ -1,0 +1,170 @@
+// Package cord knows the stuff that is tied: what it is made of, how thick it
+// is once it is drawn up hard, how it gives, what it weighs and how its ends
+// may be treated. Lengths are in millimetres, weights in grams.
+package cord
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"regexp"
+	"sort"
+	"strings"
+
+	"nimblebight/core/keep"
+)
+
+// Make is how a cord is built; Material what it is built of.
+type (
+	Make     string
+	Material string
+)
+
+// Stuff is one kind of cord as it stands in a piece.
+type Stuff struct {
+	Make       Make     `json:"make" jsonschema:"enum=kernmantle,enum=solid-braid,enum=single-strand,enum=three-ply,enum=tshirt-yarn,enum=leather,enum=laid,enum=waxed-thread"`
+	Material   Material `json:"material" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp"`
+	DiameterMM float64  `json:"diameter_mm"`
+	Colour     string   `json:"colour"`
+	// GramsPerMetre is the maker's own weighing; without it the usual weight
+	// of the make counts.
+	GramsPerMetre float64 `json:"grams_per_metre,omitempty"`
+	Label         string  `json:"label,omitempty"`
+
+	// Unknown keeps fields of a newer make through a round trip.
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// MarshalJSON writes the stuff with the fields it did not know.
+func (s Stuff) MarshalJSON() ([]byte, error) {
+	type plain Stuff
+	b, err := json.Marshal(plain(s))
+	if err != nil {
+		return nil, err
+	}
+	return keep.Merge(b, s.Unknown)
+}
+
+// makeFacts are what is known of a make. Weights are typical label weights and
+// are there to be replaced by the maker's own.
+type makeFacts struct {
+	name    string
+	packing float64      // share of the section that is fibre when drawn up hard
+	squeeze float64      // how far a row is pressed along its length (ky)
+	give    float64      // share of the diameter that it flattens where it is pressed
+	weights [][2]float64 // label diameter mm, g per metre, for weightOf material
+	weighed Material
+}
+
+var makes = map[Make]makeFacts{
+	"kernmantle":    {"kernmantle", 0.80, 0.88, 0.22, [][2]float64{{0.75, 0.28}, {1.2, 0.65}, {2.2, 2.0}, {4, 6.8}}, "nylon"},
+	"solid-braid":   {"solid braid", 0.80, 0.90, 0.16, [][2]float64{{3, 6.5}}, "polyester"},
+	"single-strand": {"single strand", 0.80, 0.88, 0.25, [][2]float64{{3, 3.9}, {5, 9.5}}, "cotton"},
+	"three-ply":     {"three-ply", 0.80, 0.90, 0.20, [][2]float64{{3, 5.0}}, "cotton"},
+	"tshirt-yarn":   {"t-shirt yarn", 0.80, 0.85, 0.30, [][2]float64{{8, 20}}, "cotton"},
+	"leather":       {"leather lace", 1, 1, 0.05, nil, "leather"},
+	"laid":          {"laid rope", 0.80, 0.95, 0.12, [][2]float64{{6, 25}}, "sisal"},
+	"waxed-thread":  {"waxed thread", 0.80, 1, 0.10, [][2]float64{{1, 0.8}}, "polyester"},
+}
+
+// densities of the fibres in g/cm3.
+var densities = map[Material]float64{
+	"nylon": 1.14, "polyester": 1.38, "cotton": 1.54, "polypropylene": 0.91,
+	"leather": 0.9, "jute": 1.45, "sisal": 1.45, "hemp": 1.48,
+}
+
+// Makes lists the makes by id, in alphabetical order.
+func Makes() []Make {
+	var out []Make
+	for m := range makes {
+		out = append(out, m)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i] < out[j] })
+	return out
+}
+
+// Melts reports whether an end of this material may be melted.
+func (m Material) Melts() bool {
+	return m == "nylon" || m == "polyester" || m == "polypropylene"
+}
+
+// Name is the make as it is said.
+func (m Make) Name() string { return makes[m].name }
+
+// Weight is the weight in grams per metre: the maker's own if there is one,
+// else what a cord of this make, material and label diameter usually weighs.
+// Between two known diameters it runs as a power of the diameter, beyond them
+// as its square.
+func (s Stuff) Weight() float64 {
+	if s.GramsPerMetre > 0 {
+		return s.GramsPerMetre
+	}
+	f := makes[s.Make]
+	if len(f.weights) == 0 { // a solid lace: its section times its density
+		return math.Pi / 4 * s.DiameterMM * s.DiameterMM * densities[s.Material]
+	}
+	w := f.weights
+	known := func(i int) float64 { return w[i][1] * math.Pow(s.DiameterMM/w[i][0], 2) }
+	g := known(0)
+	for i := 1; i < len(w); i++ {
+		if s.DiameterMM >= w[i][0] {
+			g = known(i)
+		} else if s.DiameterMM > w[i-1][0] {
+			power := math.Log(w[i][1]/w[i-1][1]) / math.Log(w[i][0]/w[i-1][0])
+			g = w[i-1][1] * math.Pow(s.DiameterMM/w[i-1][0], power)
+		}
+	}
+	return g * densities[s.Material] / densities[f.weighed]
+}
+
+// DrawnUp is the diameter in millimetres that counts in a hard-drawn knot:
+// that of a rod of the cord's fibres packed as far as they will go,
+// sqrt(4 m / (pi rho phi)), and never more than the label's.
+func (s Stuff) DrawnUp() float64 {
+	if s.Make == "leather" {
+		return 0.95 * s.DiameterMM
+	}
+	d := math.Sqrt(4 * s.Weight() / (math.Pi * densities[s.Material] * makes[s.Make].packing))
+	return math.Min(d, s.DiameterMM)
+}
+
+// Squeeze is the share of its ideal height to which a row of this cord is
+// pressed (ky).
+func (s Stuff) Squeeze() float64 { return makes[s.Make].squeeze }
+
+// Give is the share of its diameter by which the cord flattens where pressed.
+func (s Stuff) Give() float64 { return makes[s.Make].give }
+
+// Weighed reports whether the weight is the maker's own and not the usual one.
+func (s Stuff) Weighed() bool { return s.GramsPerMetre > 0 }
+
+var colour = regexp.MustCompile(`^#[0-9a-fA-F]{6}$`)
+
+// Check says what is wrong with the stuff: a field name and a sentence, both
+// empty if nothing is.
+func (s Stuff) Check() (field, problem string) {
+	if _, ok := makes[s.Make]; !ok {
+		return "make", fmt.Sprintf("is %q; known makes are %s", s.Make, join(Makes()))
+	}
+	if _, ok := densities[s.Material]; !ok {
+		return "material", fmt.Sprintf("is %q; known materials are nylon, polyester, cotton, polypropylene, leather, jute, sisal and hemp", s.Material)
+	}
+	if !(s.DiameterMM >= 0.3 && s.DiameterMM <= 50) {
+		return "diameter_mm", fmt.Sprintf("is %v; a cord is between 0.3 and 50 mm thick", s.DiameterMM)
+	}
+	if s.GramsPerMetre != 0 && !(s.GramsPerMetre > 0.01 && s.GramsPerMetre < 5000) {
+		return "grams_per_metre", fmt.Sprintf("is %v; leave it out or weigh a metre of the cord", s.GramsPerMetre)
+	}
+	if !colour.MatchString(s.Colour) {
+		return "colour", fmt.Sprintf("is %q; write it as #rrggbb", s.Colour)
+	}
+	return "", ""
+}
+
+func join(ms []Make) string {
+	var names []string
+	for _, m := range ms {
+		names = append(names, string(m))
+	}
+	return strings.Join(names, ", ")
+}

@@ -1,0 +1,88 @@
+// Package keep carries fields that this version does not know through a round
+// trip, so that a piece written by a newer one is not robbed by being opened.
+//
+// A struct takes part by having a field
+//
+//	Unknown map[string]json.RawMessage `json:"-"`
+//
+// and a MarshalJSON that ends in [Merge].
+package keep
+
+import (
+	"encoding/json"
+	"reflect"
+	"sort"
+	"strings"
+)
+
+// Collect walks the JSON text b beside the value v points to, which was read
+// from it, and fills every Unknown on the way.
+func Collect(b []byte, v any) { collect(b, reflect.ValueOf(v)) }
+
+func collect(b json.RawMessage, v reflect.Value) {
+	switch v.Kind() {
+	case reflect.Pointer:
+		if !v.IsNil() {
+			collect(b, v.Elem())
+		}
+	case reflect.Slice:
+		var items []json.RawMessage
+		if json.Unmarshal(b, &items) != nil {
+			return
+		}
+		for i := 0; i < len(items) && i < v.Len(); i++ {
+			collect(items[i], v.Index(i))
+		}
+	case reflect.Struct:
+		var fields map[string]json.RawMessage
+		if json.Unmarshal(b, &fields) != nil {
+			return
+		}
+		t := v.Type()
+		for i := range t.NumField() {
+			name := jsonName(t.Field(i))
+			if raw, ok := fields[name]; ok && name != "" {
+				collect(raw, v.Field(i))
+				delete(fields, name)
+			}
+		}
+		if u := v.FieldByName("Unknown"); u.IsValid() && u.CanSet() && len(fields) > 0 {
+			u.Set(reflect.ValueOf(fields))
+		}
+	}
+}
+
+func jsonName(f reflect.StructField) string {
+	tag := f.Tag.Get("json")
+	if tag == "-" || !f.IsExported() {
+		return ""
+	}
+	if name, _, _ := strings.Cut(tag, ","); name != "" {
+		return name
+	}
+	return f.Name
+}
+
+// Merge appends the unknown fields to a JSON object, in alphabetical order.
+func Merge(object []byte, unknown map[string]json.RawMessage) ([]byte, error) {
+	if len(unknown) == 0 {
+		return object, nil
+	}
+	names := make([]string, 0, len(unknown))
+	for n := range unknown {
+		names = append(names, n)
+	}
+	sort.Strings(names)
+	out := append([]byte{}, object[:len(object)-1]...)
+	for _, n := range names {
+		if len(out) > 1 {
+			out = append(out, ',')
+		}
+		k, err := json.Marshal(n)
+		if err != nil {
+			return nil, err
+		}
+		out = append(append(append(out, k...), ':'), unknown[n]...)
+	}
+	return append(out, '}'), nil
+}

@@ -1,0 +1,314 @@
+// Package knot is the catalogue: one file per family, each with its names, its
+// uses, where makers differ, the route its strands take and how it is dressed.
+//
+// No file here states a length or a height. A knot is a route; package tighten
+// draws it up; what it takes, how tall it is, what it looks like and how it is
+// tied are read off the drawn-up curve. To plan a piece go to package plan; to
+// add a knot add one file here (docs/architecture.md shows how).
+package knot
+
+import (
+	"fmt"
+	"math"
+	"sort"
+	"strings"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Vec is a point in a knot, millimetres unless its comment says diameters.
+type Vec = curve.Vec
+
+// Knot is an entry of the catalogue.
+type Knot struct {
+	ID         string   `json:"id"`
+	Name       string   `json:"name"`
+	Family     string   `json:"family"`
+	OtherNames []string `json:"other_names"`
+	For        string   `json:"for"`
+	Schools    []School `json:"schools,omitempty"`
+	// Repeats is set where a section takes a count.
+	Repeats bool    `json:"repeats"`
+	Fields  []Field `json:"fields"`
+
+	fill func(*Section) // sets the defaults of a new section
+	tie  func(Work) (Tied, error)
+}
+
+// School is a matter on which makers differ, with the reason for our default.
+type School struct {
+	Field   string `json:"field"`
+	Default string `json:"default"`
+	Why     string `json:"why"`
+}
+
+// Field is one setting of a section, beside its count.
+type Field struct {
+	Key     string   `json:"key"`   // as in the document
+	Short   string   `json:"short"` // as in the typed line; "" for the value that needs no key
+	Label   string   `json:"label"`
+	Kind    string   `json:"kind"` // choice, count, length, places, cord, cords
+	Choices []string `json:"choices,omitempty"`
+	Default string   `json:"default,omitempty"`
+}
+
+var catalogue = map[string]Knot{}
+
+func add(k Knot) {
+	if k.OtherNames == nil {
+		k.OtherNames = []string{}
+	}
+	if k.Fields == nil {
+		k.Fields = []Field{}
+	}
+	catalogue[k.ID] = k
+}
+
+// All lists the catalogue in the order of its ids.
+func All() []Knot {
+	out := make([]Knot, 0, len(catalogue))
+	for _, k := range catalogue {
+		out = append(out, k)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i].ID < out[j].ID })
+	return out
+}
+
+// Get finds a knot by its id.
+func Get(id string) (Knot, bool) {
+	k, ok := catalogue[id]
+	return k, ok
+}
+
+// Lead is one strand as it comes to a knot: where it hangs and how thick it is.
+type Lead struct {
+	Cord, Leg int // which cord of the piece, which of its two legs
+	At        Vec // mm; y is that of the end of the section above
+	Dir       Vec // the way it runs there, unit length
+	Stuff     cord.Stuff
+	Diameter  float64 // drawn up, mm
+}
+
+// Work is what a knot is given to tie.
+type Work struct {
+	Section Section
+	Leads   []Lead  // the section's strands, from the left
+	Own     []Lead  // the section's own cords (a gathering cord), unplaced
+	BarMM   float64 // thickness of the wire it hangs on
+	// RingMM is the radius of that wire's middle line where it is bent, 0 where
+	// it is straight.
+	RingMM float64
+	// HalfKnots, where it is not zero, ties only so many half knots of a row,
+	// for a picture of the work in hand.
+	HalfKnots int
+}
+
+// Path is the way of one strand through a section.
+type Path struct {
+	Points []Vec
+}
+
+// Tied is a section tied: every figure of it is measured on Paths and Own.
+type Tied struct {
+	Height float64 // mm along y
+	Paths  []Path  // one per lead, in the leads' order, y from about 0 to Height
+	Own    []Path  // one per own cord
+	// Order tells which lead is now at each place, from the left.
+	Order []int
+	// Row is set for a row of knots of one kind, close enough to be pressed.
+	Row bool
+	// Cells are the y of each half knot's beginning, mm, and the last one's end.
+	Cells []float64
+	// Loose is by what the maker's hand is looser than the ideal; 0 for parts
+	// that are measured with a ruler.
+	Loose bool
+	// Ends is set where the strands end here, with how they are finished.
+	Ends bool
+	// Trim is cut away at the end of each lead, mm.
+	Trim float64
+	// Actions are what the maker does, in order; a row repeats them.
+	Actions []Action
+	Repeats int
+	// Shows tells which lead is seen where on the face, read off the crossings.
+	Shows []Sight
+	// Gap is the least gap between surfaces as drawn up, over the diameter: 1
+	// is touching.
+	Gap float64
+	// Clear is how much of straight strand the section needs above and below it
+	// before the strands may lean aside, mm.
+	Clear float64
+	// Turned is by how many radians the strands at the end have turned about
+	// the work's axis.
+	Turned float64
+}
+
+// Action is one thing that the maker does with the cord.
+type Action struct {
+	Moves  int    `json:"moves"` // index of the lead that moves, -1 for all
+	Text   string `json:"text"`
+	Detail string `json:"detail,omitempty"`
+	Over   []int  `json:"over,omitempty"`
+	Under  []int  `json:"under,omitempty"`
+	Gate   string `json:"gate,omitempty"` // what to look at before going on
+}
+
+// Sight is a crossing that is seen: which lead lies on top on the face and
+// which on the back, and where in the row.
+type Sight struct {
+	Where string // middle, left, right
+	Face  int    // lead on top on the face
+	Back  int    // lead on top on the back
+}
+
+// Tie ties the section's knot.
+func Tie(w Work) (Tied, error) {
+	k, ok := Get(w.Section.Do)
+	if !ok {
+		return Tied{}, Unknown(w.Section.Do)
+	}
+	return k.tie(w)
+}
+
+// Open pulls the last half knot of a row apart, as it looks while it is being
+// tied: the same way over and under, not yet drawn up.
+func (t *Tied) Open() {
+	n := len(t.Cells)
+	if n < 2 {
+		return
+	}
+	const stretch, wide = 2.1, 1.18
+	top, was := t.Cells[n-2], t.Height
+	for _, p := range t.Paths {
+		for i, v := range p.Points {
+			if v.Y > top {
+				u := math.Min(1, (v.Y-top)/(was-top))
+				p.Points[i].Y = top + (v.Y-top)*stretch
+				p.Points[i].X *= 1 + (wide-1)*u
+			}
+		}
+	}
+	t.Height = top + (was-top)*stretch
+	t.Cells[n-1] = t.Height
+}
+
+// Unknown is the error for a do that is not in the catalogue; it names the
+// nearest ones.
+func Unknown(do string) error {
+	near := Nearest(do)
+	return fmt.Errorf("there is no knot %q; the nearest names are %s", do, strings.Join(near, ", "))
+}
+
+// Nearest lists the three ids nearest to a name, by the least letters to
+// change.
+func Nearest(do string) []string {
+	type cand struct {
+		id string
+		d  int
+	}
+	var cs []cand
+	for id, k := range catalogue {
+		d := letters(do, id)
+		for _, o := range k.OtherNames {
+			d = min(d, letters(do, strings.ReplaceAll(o, " ", "-")))
+		}
+		cs = append(cs, cand{id, d})
+	}
+	sort.Slice(cs, func(i, j int) bool {
+		if cs[i].d != cs[j].d {
+			return cs[i].d < cs[j].d
+		}
+		return cs[i].id < cs[j].id
+	})
+	var out []string
+	for i := 0; i < len(cs) && i < 3; i++ {
+		out = append(out, cs[i].id)
+	}
+	return out
+}
+
+func letters(a, b string) int {
+	row := make([]int, len(b)+1)
+	for j := range row {
+		row[j] = j
+	}
+	for i := range len(a) {
+		diag := row[0]
+		row[0] = i + 1
+		for j := range len(b) {
+			cost := diag
+			if a[i] != b[j] {
+				cost = 1 + min(diag, row[j], row[j+1])
+			}
+			diag, row[j+1] = row[j+1], cost
+		}
+	}
+	return row[len(b)]
+}
+
+// Join leads strands from where one section leaves them to where the next
+// takes them up, each on an easy curve that keeps the way it was running and
+// takes the way it will run.
+func Join(from, to, dirFrom, dirTo Vec) []Vec {
+	gap := r3.Sub(to, from)
+	span := r3.Norm(gap)
+	if span < 1e-9 {
+		return nil
+	}
+	n := 9
+	out := make([]Vec, 0, n+1)
+	for i := 1; i <= n; i++ {
+		t := float64(i) / float64(n)
+		t2, t3 := t*t, t*t*t
+		p := r3.Scale(2*t3-3*t2+1, from)
+		p = r3.Add(p, r3.Scale((t3-2*t2+t)*span, dirFrom))
+		p = r3.Add(p, r3.Scale(3*t2-2*t3, to))
+		p = r3.Add(p, r3.Scale((t3-t2)*span, dirTo))
+		out = append(out, p)
+	}
+	return out
+}
+
+// Fall is how far the strands must run down to come from where they hang to
+// where the next knot wants them, side by side without steep turns: nine
+// tenths of the widest way across.
+func Fall(from, to []Vec) float64 {
+	widest := 0.0
+	for i := range from {
+		widest = math.Max(widest, math.Hypot(from[i].X-to[i].X, from[i].Z-to[i].Z))
+	}
+	return 0.9 * widest
+}
+
+func down() Vec { return Vec{Y: 1} }
+
+// places writes strand places as a maker reads them: "2", "2 and 3", "2 to 4".
+func places(ps []int) string {
+	run := len(ps) > 2
+	for i := 1; i < len(ps); i++ {
+		run = run && ps[i] == ps[i-1]+1
+	}
+	switch {
+	case len(ps) == 0:
+		return "none"
+	case len(ps) == 1:
+		return fmt.Sprint(ps[0])
+	case run:
+		return fmt.Sprintf("%d to %d", ps[0], ps[len(ps)-1])
+	}
+	var s []string
+	for _, p := range ps[:len(ps)-1] {
+		s = append(s, fmt.Sprint(p))
+	}
+	return strings.Join(s, ", ") + " and " + fmt.Sprint(ps[len(ps)-1])
+}
+
+func identity(n int) []int {
+	out := make([]int, n)
+	for i := range out {
+		out[i] = i
+	}
+	return out
+}

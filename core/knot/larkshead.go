@@ -1,0 +1,251 @@
+package knot
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Mounts: how a folded cord is put on what the piece hangs on, or behind
+// strands that hang there already.
+//
+// Lark's head (cow hitch): the fold is laid to the ring, both legs go round the
+// ring's wire and out through the fold. Right: two turns lie side by side on
+// the wire and the bar of the fold crosses both legs. Wrong: the legs only hang
+// over the wire and the fold pulls off.
+//
+// Makers differ in which side the bar is on. In front it hides the legs'
+// entry and reads as the first bar of a flat sinnet, so that is the default;
+// reversed, the face shows two clean turns on the ring.
+func init() {
+	add(Knot{
+		ID: "mount", Name: "mount", Family: "mounts",
+		OtherNames: []string{"larks head", "cow hitch", "lanyard hitch"},
+		For:        "putting folded cords on a ring, or behind strands that hang already",
+		Schools: []School{{Field: "hitch", Default: "larks-head",
+			Why: "the bar in front hides where the legs come out and reads as the first bar of the sinnet"}},
+		Fields: []Field{
+			{Key: "cords", Short: "", Label: "cords, from the left", Kind: "cords"},
+			{Key: "hitch", Short: "hitch", Label: "hitch", Kind: "choice", Choices: []string{"larks-head", "larks-head-reversed", "laid-behind"}, Default: "larks-head"},
+		},
+		fill: func(s *Section) { s.Hitch = "larks-head" },
+		tie:  tieMount,
+	})
+}
+
+// headBars are the wire thicknesses, in cord diameters, for which the lark's
+// head is drawn up at build time; between two of them it is interpolated.
+var headBars = []float64{0.1, 0.25, 0.4, 0.6, 0.8, 1, 1.25, 1.5, 2, 2.5, 3, 4, 5, 6, 8}
+
+const legReach = 10.0 // diameters of straight leg below the wire
+
+// headOn is a lark's head, bar in front, on a wire of bar diameters: from the
+// end of the left leg up behind the bar, through in front of the wire, over it,
+// down behind it, forward under it and across in front of both legs.
+func headOn(bar float64) (string, func() tighten.Problem) {
+	return fmt.Sprintf("larks-head on %.2f", bar), func() tighten.Problem {
+		r := bar/2 + 0.75
+		half := []Vec{
+			{X: 0.55, Y: bar/2 + legReach}, {X: 0.6, Y: bar/2 + 5}, {X: 0.6, Y: r + 1.6},
+			{X: 0.65, Y: r*0.7 + 0.3, Z: r * 0.75}, {X: 0.75, Z: r}, {X: 0.9, Y: -r * 0.75, Z: r * 0.75},
+			{X: 1.15, Y: -r}, {X: 1.45, Y: -r * 0.75, Z: -r * 0.75}, {X: 1.75, Z: -r},
+			{X: 2, Y: r * 0.7, Z: -r * 0.75}, {X: 2.2, Y: r + 0.4}, {X: 2, Y: r + 1.5, Z: 1}, {X: 1, Y: r + 2, Z: 1.2},
+		}
+		var route []Vec
+		for _, p := range half {
+			route = append(route, Vec{X: -p.X, Y: p.Y, Z: p.Z})
+		}
+		for i := len(half) - 1; i >= 0; i-- {
+			route = append(route, half[i])
+		}
+		return tighten.Problem{
+			Strands: []tighten.Strand{{Route: route, Diameter: 1}},
+			Bars:    []tighten.Bar{{From: Vec{X: -60}, To: Vec{X: 60}, Diameter: bar}},
+		}
+	}
+}
+
+// head is the lark's head on any wire: the right half, from the middle of the
+// bar to where the leg runs free, in diameters, and its least gap.
+func head(bar float64) ([]Vec, float64, error) {
+	get := func(b float64) ([]Vec, float64, error) {
+		s, err := drawn(headOn(b))
+		if err != nil {
+			return nil, 0, err
+		}
+		const nodes = 200
+		return asCurve(s.Strands[0]).Resample(2*nodes + 1).Points, s.Gap, nil
+	}
+	bar = math.Max(headBars[0], math.Min(bar, headBars[len(headBars)-1]))
+	k := 0
+	for k < len(headBars)-2 && headBars[k+1] < bar {
+		k++
+	}
+	lo, gl, err := get(headBars[k])
+	if err != nil {
+		return nil, 0, err
+	}
+	hi, gh, err := get(headBars[k+1])
+	if err != nil {
+		return nil, 0, err
+	}
+	t := (bar - headBars[k]) / (headBars[k+1] - headBars[k])
+	mid := len(lo) / 2
+	// The two halves are one drawn twice: take their mean, and the middle of
+	// the bar on the axis.
+	half := make([]Vec, 0, mid+1)
+	for i := 0; i <= mid; i++ {
+		r, l := curve.Lerp(lo[mid+i], hi[mid+i], t), curve.Lerp(lo[mid-i], hi[mid-i], t)
+		half = append(half, Vec{X: (r.X - l.X) / 2, Y: (r.Y + l.Y) / 2, Z: (r.Z + l.Z) / 2})
+	}
+	end := half[0].Y + 0.75
+	for i := 1; i < len(half); i++ {
+		a, b := half[i-1], half[i]
+		// The leg is the last way down past the bar.
+		if i > mid/2 && a.Y < end && b.Y >= end {
+			return append(half[:i:i], curve.Lerp(a, b, (end-a.Y)/(b.Y-a.Y))), math.Min(gl, gh), nil
+		}
+	}
+	return nil, 0, fmt.Errorf("knot: the lark's head on %.2f does not hang down", bar)
+}
+
+func tieMount(w Work) (Tied, error) {
+	if w.Section.Hitch == "laid-behind" {
+		return tieLaidBehind(w)
+	}
+	// Heads sit side by side; a head is as wide as its loops.
+	type headOf struct {
+		half []Vec
+		wide float64
+		gap  float64
+	}
+	var heads []headOf
+	total, bottom := 0.0, 0.0
+	for i := 0; i+1 < len(w.Own); i += 2 {
+		d := w.Own[i].Diameter
+		half, gap, err := head(w.BarMM / d)
+		if err != nil {
+			return Tied{}, err
+		}
+		wide := 0.0
+		for k, p := range half {
+			half[k] = r3.Scale(d, p)
+			wide = math.Max(wide, half[k].X+d/2)
+		}
+		heads = append(heads, headOf{half, 2*wide + 0.06*d, gap})
+		total += 2*wide + 0.06*d
+		bottom = math.Max(bottom, half[len(half)-1].Y)
+	}
+	t := Tied{Height: bottom, Loose: true, Repeats: 1, Gap: math.Inf(1)}
+	x := -total / 2
+	flip := 1.0
+	if w.Section.Hitch == "larks-head-reversed" {
+		flip = -1
+	}
+	for i, h := range heads {
+		for _, side := range [2]float64{-1, 1} {
+			var p Path
+			for _, v := range h.half {
+				p.Points = append(p.Points, Vec{X: x + h.wide/2 + side*v.X, Y: v.Y, Z: flip * v.Z})
+			}
+			if end := p.Points[len(p.Points)-1]; end.Y < bottom-1e-9 {
+				p.Points = append(p.Points, Vec{X: end.X, Y: bottom, Z: end.Z})
+			}
+			p.bendRound(w.RingMM)
+			t.Own = append(t.Own, p)
+		}
+		x += h.wide
+		t.Gap = math.Min(t.Gap, h.gap)
+		face, bar := "in front", "front"
+		if flip < 0 {
+			face, bar = "behind", "back"
+		}
+		t.Actions = append(t.Actions, Action{Moves: 2 * i,
+			Text:   fmt.Sprintf("Fold cord %s at its mark and put it on by a lark's head, the bar %s.", w.Section.Cords[i], face),
+			Detail: "Fold to the wire, both legs round it and out through the fold; draw it up till the bar lies against the legs.",
+			Gate:   "The bar is at the " + bar + " and both legs come out under it."})
+	}
+	t.Order = identity(len(w.Own))
+	return t, nil
+}
+
+// bendRound bends what was laid on a straight wire round a ring of radius r:
+// heads then stand square on the wire wherever they sit.
+func (p Path) bendRound(r float64) {
+	if r <= 0 {
+		return
+	}
+	for i, v := range p.Points {
+		sin, cos := math.Sincos(math.Max(-1.4, math.Min(1.4, v.X/r)))
+		p.Points[i] = Vec{X: (r + v.Y) * sin, Y: (r+v.Y)*cos - r, Z: v.Z}
+	}
+}
+
+// tieLaidBehind lays the middle of each new cord behind the strands that hang
+// there; its legs become the outer strands.
+func tieLaidBehind(w Work) (Tied, error) {
+	if len(w.Leads) == 0 {
+		return Tied{}, fmt.Errorf("hitch laid-behind needs strands that hang already; mount those first")
+	}
+	xs, row, thick := sideBySide(w.Leads)
+	t := Tied{Repeats: 1, Gap: 1}
+	level := 0.0
+	outer := row / 2
+	var left, right []int
+	for i := 0; i+1 < len(w.Own); i += 2 {
+		d := w.Own[i].Diameter
+		fall := 1.4 * d
+		a := outer + 0.9*d
+		back := -(thick/2 + d/2)
+		half := curve.Spline([]Vec{
+			{X: 0, Y: level + 0.5*d, Z: back}, {X: row / 2, Y: level + 0.5*d, Z: back},
+			{X: a - 0.1*d, Y: level + 0.75*d, Z: back / 2}, {X: a, Y: level + fall, Z: 0},
+		}, false)
+		for _, side := range [2]float64{-1, 1} {
+			var p Path
+			for _, v := range half.Points {
+				p.Points = append(p.Points, Vec{X: side * v.X, Y: v.Y, Z: v.Z})
+			}
+			t.Own = append(t.Own, p)
+		}
+		left = append([]int{len(w.Leads) + i}, left...)
+		right = append(right, len(w.Leads)+i+1)
+		level += fall
+		outer = a + d/2
+		t.Actions = append(t.Actions, Action{Moves: len(w.Leads) + i,
+			Text:   fmt.Sprintf("Lay the fold of cord %s behind the strands that hang there, its legs to both sides.", w.Section.Cords[i/2]),
+			Detail: "Hold it with a finger or a clip till the first knot is drawn up.",
+			Gate:   "The fold mark lies behind the middle of the strands."})
+	}
+	t.Height = level
+	for _, x := range xs {
+		t.Paths = append(t.Paths, Path{Points: []Vec{{X: x}, {X: x, Y: level}}})
+	}
+	for i := range t.Own {
+		last := t.Own[i].Points[len(t.Own[i].Points)-1]
+		if last.Y < level-1e-9 {
+			t.Own[i].Points = append(t.Own[i].Points, Vec{X: last.X, Y: level})
+		}
+	}
+	t.Order = append(append(left, identity(len(w.Leads))...), right...)
+	return t, nil
+}
+
+// sideBySide lays strands in a flat row, touching, about the middle: their x,
+// the row's width and its greatest thickness.
+func sideBySide(leads []Lead) (xs []float64, row, thick float64) {
+	for _, l := range leads {
+		row += l.Diameter
+		thick = math.Max(thick, l.Diameter)
+	}
+	x := -row / 2
+	for _, l := range leads {
+		xs = append(xs, x+l.Diameter/2)
+		x += l.Diameter
+	}
+	return xs, row, thick
+}

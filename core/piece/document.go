@@ -1,0 +1,527 @@
+// Package piece is the design of one piece as it is kept: what it is for, its
+// cords and its sequence of sections, with the typed notation for that
+// sequence. It checks that a document can be understood; whether the cord
+// reaches is for package plan to say.
+//
+// Most callers need [Read], which takes the JSON text and gives a checked
+// [Document] or errors that name the place.
+package piece
+
+import (
+	"bytes"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"strconv"
+	"strings"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/finish"
+	"nimblebight/core/keep"
+	"nimblebight/core/knot"
+)
+
+// Format and Version mark a piece document.
+const (
+	Format  = "nimble-bight.piece"
+	Version = 1
+)
+
+// The limits beyond which a figure is taken for a slip of the pen.
+const (
+	MostMM      = 100_000.0
+	MostKnots   = 10_000
+	MostStrands = 64
+	MostSection = 1_000
+)
+
+// Document is a piece. Lengths are millimetres.
+type Document struct {
+	Format   string         `json:"format"`
+	Version  int            `json:"version"`
+	Name     string         `json:"name"`
+	Purpose  Purpose        `json:"purpose"`
+	Cords    []Cord         `json:"cords"`
+	Sequence []knot.Section `json:"sequence"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// Purpose is what the piece is for and what fixes its size.
+type Purpose struct {
+	Kind     string   `json:"kind"`
+	HangsOn  Hardware `json:"hangs_on"`
+	LengthMM float64  `json:"length_mm,omitempty"`
+	Note     string   `json:"note,omitempty"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// Hardware is what the piece hangs on.
+type Hardware struct {
+	Type    string  `json:"type" jsonschema:"enum=split-ring,enum=swivel-clip,enum=carabiner,enum=rod"`
+	InnerMM float64 `json:"inner_mm"`
+	WireMM  float64 `json:"wire_mm"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// BendMM is the radius of the middle line of its wire where the cords sit, 0
+// where that is straight.
+func (h Hardware) BendMM() float64 {
+	if h.Type == "split-ring" || h.Type == "carabiner" {
+		return (h.InnerMM + h.WireMM) / 2
+	}
+	return 0
+}
+
+// Cord is one length of cord in the piece.
+type Cord struct {
+	ID    string     `json:"id"`
+	Stuff cord.Stuff `json:"stuff"`
+	Legs  Legs       `json:"legs,omitzero"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// Legs says where the fold of a cord falls. Exactly one of the three holds:
+// both legs equal (the zero value), short legs inside with the fold found by
+// the plan, or the first leg's length given.
+type Legs struct {
+	ShortInside bool
+	FirstMM     float64
+}
+
+// MarshalJSON writes "equal", "short-inside" or {"first_mm": 300}.
+func (l Legs) MarshalJSON() ([]byte, error) {
+	switch {
+	case l.FirstMM != 0:
+		return json.Marshal(map[string]float64{"first_mm": l.FirstMM})
+	case l.ShortInside:
+		return []byte(`"short-inside"`), nil
+	}
+	return []byte(`"equal"`), nil
+}
+
+// UnmarshalJSON reads what MarshalJSON writes.
+func (l *Legs) UnmarshalJSON(b []byte) error {
+	switch string(bytes.TrimSpace(b)) {
+	case `"equal"`:
+		*l = Legs{}
+		return nil
+	case `"short-inside"`:
+		*l = Legs{ShortInside: true}
+		return nil
+	}
+	var given struct {
+		FirstMM *float64 `json:"first_mm"`
+	}
+	if json.Unmarshal(b, &given) != nil || given.FirstMM == nil || *given.FirstMM == 0 {
+		return errors.New(`legs: write "equal", "short-inside" or {"first_mm": 300}`)
+	}
+	*l = Legs{FirstMM: *given.FirstMM}
+	return nil
+}
+
+// MarshalJSON writes the document with the fields it did not know.
+func (d Document) MarshalJSON() ([]byte, error) {
+	type plain Document
+	return merged(plain(d), d.Unknown)
+}
+
+// MarshalJSON writes the purpose with the fields it did not know.
+func (p Purpose) MarshalJSON() ([]byte, error) {
+	type plain Purpose
+	return merged(plain(p), p.Unknown)
+}
+
+// MarshalJSON writes the hardware with the fields it did not know.
+func (h Hardware) MarshalJSON() ([]byte, error) {
+	type plain Hardware
+	return merged(plain(h), h.Unknown)
+}
+
+// MarshalJSON writes the cord with the fields it did not know.
+func (c Cord) MarshalJSON() ([]byte, error) {
+	type plain Cord
+	return merged(plain(c), c.Unknown)
+}
+
+func merged(v any, unknown map[string]json.RawMessage) ([]byte, error) {
+	b, err := json.Marshal(v)
+	if err != nil {
+		return nil, err
+	}
+	return keep.Merge(b, unknown)
+}
+
+// CordByID finds a cord, -1 if there is none.
+func (d Document) CordByID(id string) int {
+	for i, c := range d.Cords {
+		if c.ID == id {
+			return i
+		}
+	}
+	return -1
+}
+
+// Problem is one thing wrong with a document. Path is the field's, as
+// cords[1].stuff.diameter_mm; Message goes on from it.
+type Problem struct {
+	Path    string `json:"path"`
+	Message string `json:"message"`
+	Line    int    `json:"line,omitempty"`
+	Column  int    `json:"column,omitempty"`
+}
+
+// Problems is the error for a document that cannot be understood.
+type Problems []Problem
+
+func (ps Problems) Error() string {
+	var out []string
+	for _, p := range ps {
+		s := p.Message
+		if p.Path != "" {
+			s = p.Path + " " + s
+		}
+		if p.Line > 0 {
+			s = fmt.Sprintf("line %d, column %d: %s", p.Line, p.Column, s)
+		}
+		out = append(out, s)
+	}
+	return strings.Join(out, "; ")
+}
+
+// Read reads a document from its JSON text and checks it. The error is
+// [Problems], each with its line and column.
+func Read(b []byte) (Document, error) {
+	var d Document
+	if err := json.Unmarshal(b, &d); err != nil {
+		return Document{}, Problems{explain(b, err)}
+	}
+	keep.Collect(b, &d)
+	if ps := d.Check(); len(ps) > 0 {
+		for i := range ps {
+			ps[i].Line, ps[i].Column = lineColumn(b, locate(b, ps[i].Path))
+		}
+		return Document{}, ps
+	}
+	return d, nil
+}
+
+func explain(b []byte, err error) Problem {
+	p := Problem{Message: err.Error()}
+	var syntax *json.SyntaxError
+	var kind *json.UnmarshalTypeError
+	at := int64(len(b))
+	switch {
+	case errors.As(err, &syntax):
+		at = max(syntax.Offset-1, 0)
+		p.Message = "this is not JSON: " + strings.TrimPrefix(syntax.Error(), "json: ")
+	case errors.As(err, &kind):
+		at = kind.Offset
+		p.Path = kind.Field
+		p.Message = fmt.Sprintf("is a %s; it should be a %s", kind.Value, plainKind(kind.Type.Kind().String()))
+	default: // from legs or ends, which have no place of their own
+		p.Path, p.Message, _ = strings.Cut(err.Error(), ": ")
+		if i := bytes.Index(b, []byte(`"`+p.Path+`"`)); i >= 0 {
+			at = int64(i)
+		}
+	}
+	p.Line, p.Column = lineColumn(b, int(at))
+	return p
+}
+
+func plainKind(k string) string {
+	switch k {
+	case "float64":
+		return "number"
+	case "int":
+		return "whole number"
+	case "slice":
+		return "list"
+	case "struct":
+		return "object"
+	}
+	return k
+}
+
+func lineColumn(b []byte, at int) (line, column int) {
+	at = max(0, min(at, len(b)))
+	line = 1 + bytes.Count(b[:at], []byte("\n"))
+	return line, at - bytes.LastIndexByte(b[:at], '\n')
+}
+
+// locate finds the offset of the value at a path, or of the last object on the
+// way to it that is there.
+func locate(b []byte, path string) int {
+	dec := json.NewDecoder(bytes.NewReader(b))
+	want := strings.FieldsFunc(path, func(r rune) bool { return r == '.' || r == '[' || r == ']' })
+	at := 0
+	var seek func(depth int) bool
+	skip := func() bool { var x json.RawMessage; return dec.Decode(&x) == nil }
+	seek = func(depth int) bool {
+		at = int(dec.InputOffset())
+		for at < len(b) && strings.IndexByte(" \t\r\n:,", b[at]) >= 0 {
+			at++
+		}
+		if depth == len(want) {
+			return true
+		}
+		tok, err := dec.Token()
+		if err != nil {
+			return false
+		}
+		switch tok {
+		case json.Delim('{'):
+			for dec.More() {
+				name, err := dec.Token()
+				if err != nil {
+					return false
+				}
+				if name == want[depth] {
+					return seek(depth + 1)
+				}
+				if !skip() {
+					return false
+				}
+			}
+		case json.Delim('['):
+			n, err := strconv.Atoi(want[depth])
+			if err != nil {
+				return false
+			}
+			for i := 0; dec.More(); i++ {
+				if i == n {
+					return seek(depth + 1)
+				}
+				if !skip() {
+					return false
+				}
+			}
+		}
+		return false
+	}
+	if !seek(0) && at == 0 {
+		_, _ = io.Copy(io.Discard, dec.Buffered())
+	}
+	return at
+}
+
+// Check says everything that keeps the document from being understood.
+func (d Document) Check() Problems {
+	var ps Problems
+	say := func(path, format string, args ...any) {
+		ps = append(ps, Problem{Path: path, Message: fmt.Sprintf(format, args...)})
+	}
+	length := func(path string, v float64, from float64) {
+		if math.IsNaN(v) || math.IsInf(v, 0) || v < from || v > MostMM {
+			say(path, "is %v; a length here is from %g mm to 100 m", v, from)
+		}
+	}
+	if d.Format != Format {
+		say("format", "is %q; a piece says %q", d.Format, Format)
+	}
+	if d.Version > Version {
+		say("version", "is %d; this version reads up to %d, open the piece in a newer one", d.Version, Version)
+	} else if d.Version < 1 {
+		say("version", "is %d; write 1", d.Version)
+	}
+	if n := len([]rune(d.Name)); n > 120 {
+		say("name", "has %d letters; 120 are enough", n)
+	}
+	if len([]rune(d.Purpose.Note)) > 2000 {
+		say("purpose.note", "is longer than 2000 letters")
+	}
+	if len([]rune(d.Purpose.Kind)) > 60 {
+		say("purpose.kind", "is longer than 60 letters")
+	}
+	switch d.Purpose.HangsOn.Type {
+	case "split-ring", "swivel-clip", "carabiner", "rod":
+	default:
+		say("purpose.hangs_on.type", "is %q; it is split-ring, swivel-clip, carabiner or rod", d.Purpose.HangsOn.Type)
+	}
+	if v := d.Purpose.HangsOn.InnerMM; !(v >= 2 && v <= 2000) {
+		say("purpose.hangs_on.inner_mm", "is %v; an inner width is between 2 and 2000 mm", v)
+	}
+	if v := d.Purpose.HangsOn.WireMM; !(v >= 0.3 && v <= 100) {
+		say("purpose.hangs_on.wire_mm", "is %v; a wire is between 0.3 and 100 mm thick", v)
+	}
+	if d.Purpose.LengthMM != 0 {
+		length("purpose.length_mm", d.Purpose.LengthMM, 1)
+	}
+	if len(d.Cords) > MostStrands {
+		say("cords", "holds %d cords; at most %d can be handled", len(d.Cords), MostStrands)
+	}
+	ids := map[string]bool{}
+	for i, c := range d.Cords {
+		path := fmt.Sprintf("cords[%d]", i)
+		switch {
+		case c.ID == "" || len(c.ID) > 12 || strings.ContainsAny(c.ID, " ,=+\"\t\n"):
+			say(path+".id", "is %q; give the cord a short name without spaces, like A", c.ID)
+		case ids[c.ID]:
+			say(path+".id", "is %q a second time; every cord needs a name of its own", c.ID)
+		}
+		ids[c.ID] = true
+		if f, problem := c.Stuff.Check(); f != "" {
+			say(path+".stuff."+f, "%s", problem)
+		}
+		if c.Legs.FirstMM != 0 {
+			length(path+".legs.first_mm", c.Legs.FirstMM, 1)
+		}
+	}
+	if len(d.Sequence) > MostSection {
+		say("sequence", "holds %d sections; at most %d can be handled", len(d.Sequence), MostSection)
+		return ps
+	}
+	knots := 0
+	used := map[string]int{}
+	for i, s := range d.Sequence {
+		path := fmt.Sprintf("sequence[%d]", i)
+		k, ok := knot.Get(s.Do)
+		if !ok {
+			say(path+".do", "is not in the catalogue: %v", knot.Unknown(s.Do))
+			continue
+		}
+		if s.FitMM != 0 {
+			length(path+".fit_mm", s.FitMM, 1)
+		}
+		if k.Repeats && (s.Count < 0 || s.Count > MostKnots || (s.Count == 0 && s.FitMM == 0)) {
+			say(path+".count", "is %d; a section has from 1 to 10,000 knots, or a fit_mm to fill", s.Count)
+		}
+		knots += s.Count
+		for _, p := range append(append([]int{}, s.Strands...), s.Ends...) {
+			if p < 1 || p > MostStrands {
+				say(path+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
+			}
+		}
+		for _, f := range k.Fields {
+			checkChoice(say, path, f, s)
+		}
+		cords := s.Cords
+		if s.Do == "mount" && len(cords) == 0 {
+			say(path+".cords", "is empty; name the cords to mount, from the left")
+		}
+		if s.Do == "gather" {
+			cords = []string{s.Cord}
+			if s.Turns < 1 || s.Turns > 500 {
+				say(path+".turns", "is %d; a wrap has from 1 to 500 turns", s.Turns)
+			}
+		}
+		for _, id := range cords {
+			field := path + ".cords"
+			if s.Do == "gather" {
+				field = path + ".cord"
+			}
+			if !ids[id] {
+				say(field, "names cord %q, which is not among the piece's cords", id)
+			} else if at, twice := used[id]; twice {
+				say(field, "names cord %q, which section %d uses already", id, at+1)
+			} else {
+				used[id] = i
+			}
+		}
+		switch s.Do {
+		case "gap":
+			length(path+".length_mm", s.LengthMM, 0.5)
+		case "finish":
+			if _, ok := finish.Get(s.How); !ok {
+				say(path+".how", "is %q; known finishes are %s", s.How, strings.Join(howNames(), ", "))
+			}
+			if s.LengthMM != 0 {
+				length(path+".length_mm", s.LengthMM, 0.5)
+			}
+		}
+		if len([]rune(s.Note)) > 2000 {
+			say(path+".note", "is longer than 2000 letters")
+		}
+	}
+	if knots > MostKnots {
+		say("sequence", "counts %d knots; at most 10,000 can be handled", knots)
+	}
+	return ps
+}
+
+func checkChoice(say func(string, string, ...any), path string, f knot.Field, s knot.Section) {
+	var v string
+	switch f.Key {
+	case "start":
+		v = s.Start
+	case "hand":
+		v = s.Hand
+	case "hitch":
+		v = s.Hitch
+	default:
+		return
+	}
+	if v == "" {
+		return
+	}
+	for _, c := range f.Choices {
+		if c == v {
+			return
+		}
+	}
+	say(path+"."+f.Key, "is %q; it is %s", v, strings.Join(f.Choices, " or "))
+}
+
+func howNames() []string {
+	var out []string
+	for _, w := range finish.Ways() {
+		out = append(out, w.ID)
+	}
+	return out
+}
+
+// Mirrored is the piece as a left-handed maker ties it: left for right in
+// every section, the cords mounted from the right. Mirrored twice it is the
+// same piece.
+func (d Document) Mirrored() Document {
+	swap := map[string]string{"left": "right", "right": "left", "": ""}
+	out := d
+	out.Sequence = make([]knot.Section, len(d.Sequence))
+	strands := 0
+	for i, s := range d.Sequence {
+		if s.Do == "mount" {
+			strands += 2 * len(s.Cords)
+			s.Cords = reversed(s.Cords)
+		} else if s.Do == "square-knot" && s.Start == "" {
+			s.Start = "left"
+		} else if s.Do == "half-knot" && s.Hand == "" {
+			s.Hand = "left"
+		}
+		s.Start, s.Hand = swap[s.Start], swap[s.Hand]
+		s.Strands = flipPlaces(s.Strands, strands)
+		s.Ends = flipPlaces(s.Ends, strands)
+		if s.Do == "finish" {
+			if len(s.Ends) == 0 {
+				strands = 0
+			} else {
+				strands -= len(s.Ends)
+			}
+		}
+		out.Sequence[i] = s
+	}
+	return out
+}
+
+func reversed[T any](xs []T) []T {
+	if xs == nil {
+		return nil
+	}
+	out := make([]T, len(xs))
+	for i, x := range xs {
+		out[len(xs)-1-i] = x
+	}
+	return out
+}
+
+func flipPlaces(ps []int, n int) []int {
+	out := reversed(ps)
+	for i, p := range out {
+		out[i] = n + 1 - p
+	}
+	return out
+}

@@ -1,0 +1,423 @@
+package piece
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"nimblebight/core/knot"
+)
+
+// The typed notation: sections in order on one line, separated by commas; each
+// a name, its bare values, then key=value pairs.
+//
+//	mount A B, square-knot 10 start=right, gap 12mm, gather C turns=6, finish fringe length=40mm
+//
+// Lists of places are written 1-4 or 1+4, text in "quotes". [Notate] prints
+// long names and leaves out defaults; [Parse] also takes the short names below
+// and the catalogue's other names with hyphens. Parse of Notate of a sequence
+// is that sequence.
+
+var shortNames = map[string]string{
+	"m": "mount", "sk": "square-knot", "hk": "half-knot", "g": "gap", "wrap": "gather", "end": "finish",
+}
+
+// NotationError is a slip in a typed line: the column is counted in letters
+// from 1.
+type NotationError struct {
+	Column  int
+	Message string
+}
+
+func (e *NotationError) Error() string { return fmt.Sprintf("column %d: %s", e.Column, e.Message) }
+
+// Notate writes a sequence as one line.
+func Notate(seq []knot.Section) string {
+	var out []string
+	for _, s := range seq {
+		k, ok := knot.Get(s.Do)
+		if !ok {
+			out = append(out, s.Do)
+			continue
+		}
+		words := []string{s.Do}
+		if k.Repeats && s.FitMM == 0 {
+			words = append(words, strconv.Itoa(s.Count))
+		}
+		for _, f := range k.Fields {
+			v := fieldText(s, f)
+			if v == "" || (f.Short != "" && v == f.Default) {
+				continue
+			}
+			if f.Short != "" {
+				v = f.Short + "=" + v
+			}
+			words = append(words, v)
+		}
+		if s.FitMM != 0 {
+			words = append(words, "fit="+mmText(s.FitMM))
+		}
+		if s.Note != "" {
+			words = append(words, "note="+strconv.Quote(s.Note))
+		}
+		out = append(out, strings.Join(words, " "))
+	}
+	return strings.Join(out, ", ")
+}
+
+func mmText(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) + "mm" }
+
+func fieldText(s knot.Section, f knot.Field) string {
+	switch f.Key {
+	case "cords":
+		return strings.Join(s.Cords, " ")
+	case "hitch":
+		return s.Hitch
+	case "start":
+		return s.Start
+	case "hand":
+		return s.Hand
+	case "strands":
+		return placesText(s.Strands)
+	case "ends":
+		return placesText(s.Ends)
+	case "cord":
+		return s.Cord
+	case "turns":
+		return strconv.Itoa(s.Turns)
+	case "how":
+		return s.How
+	case "length_mm":
+		if s.LengthMM != 0 {
+			return mmText(s.LengthMM)
+		}
+	}
+	return ""
+}
+
+func placesText(ps []int) string {
+	if len(ps) == 0 {
+		return ""
+	}
+	run := len(ps) > 1
+	for i := 1; i < len(ps); i++ {
+		run = run && ps[i] == ps[i-1]+1
+	}
+	if run {
+		return fmt.Sprintf("%d-%d", ps[0], ps[len(ps)-1])
+	}
+	var out []string
+	for _, p := range ps {
+		out = append(out, strconv.Itoa(p))
+	}
+	return strings.Join(out, "+")
+}
+
+type word struct {
+	text string
+	col  int
+}
+
+// split cuts a line into sections of words; quotes keep what they hold together.
+func split(line string) ([][]word, error) {
+	var out [][]word
+	var now []word
+	var w strings.Builder
+	start, quoted, escaped := 0, false, false
+	quoteAt := 0
+	flush := func() {
+		if w.Len() > 0 {
+			now = append(now, word{w.String(), start})
+			w.Reset()
+		}
+	}
+	col := 0
+	for _, r := range line {
+		col++
+		switch {
+		case quoted:
+			w.WriteRune(r)
+			if escaped {
+				escaped = false
+			} else if r == '\\' {
+				escaped = true
+			} else if r == '"' {
+				quoted = false
+			}
+			continue
+		case r == ',' || r == '\n' || r == ';':
+			flush()
+			out = append(out, now)
+			now = nil
+			continue
+		case r == ' ' || r == '\t' || r == '\r':
+			flush()
+			continue
+		case r == '"':
+			quoted, quoteAt = true, col
+		}
+		if w.Len() == 0 {
+			start = col
+		}
+		w.WriteRune(r)
+	}
+	if quoted {
+		return nil, &NotationError{quoteAt, "this quote is not closed"}
+	}
+	flush()
+	return append(out, now), nil
+}
+
+// Parse reads a typed line. The error is a [*NotationError].
+func Parse(line string) ([]knot.Section, error) {
+	parts, err := split(line)
+	if err != nil {
+		return nil, err
+	}
+	seq := []knot.Section{}
+	for _, words := range parts {
+		if len(words) == 0 {
+			continue // a comma too many does no harm
+		}
+		s, err := parseSection(words)
+		if err != nil {
+			return nil, err
+		}
+		seq = append(seq, s)
+		if len(seq) > MostSection {
+			return nil, &NotationError{words[0].col, fmt.Sprintf("more than %d sections", MostSection)}
+		}
+	}
+	return seq, nil
+}
+
+// longName finds the id that a written name stands for.
+func longName(name string) (string, bool) {
+	name = strings.ToLower(name)
+	if id, ok := shortNames[name]; ok {
+		return id, true
+	}
+	if _, ok := knot.Get(name); ok {
+		return name, true
+	}
+	for _, k := range knot.All() {
+		for _, o := range k.OtherNames {
+			if strings.ReplaceAll(o, " ", "-") == name {
+				return k.ID, true
+			}
+		}
+	}
+	return "", false
+}
+
+func parseSection(words []word) (knot.Section, error) {
+	id, ok := longName(words[0].text)
+	if !ok {
+		return knot.Section{}, &NotationError{words[0].col, knot.Unknown(strings.ToLower(words[0].text)).Error()}
+	}
+	s, err := knot.New(id)
+	if err != nil {
+		return knot.Section{}, &NotationError{words[0].col, err.Error()}
+	}
+	k, _ := knot.Get(id)
+	bare := 0 // how many values without a key were read
+	for _, w := range words[1:] {
+		name, value, keyed := strings.Cut(w.text, "=")
+		if !keyed {
+			err := bareValue(&s, k, w.text, bare)
+			if err != nil {
+				return s, &NotationError{w.col, err.Error()}
+			}
+			bare++
+			continue
+		}
+		if err := keyValue(&s, k, strings.ToLower(name), value); err != nil {
+			return s, &NotationError{w.col, err.Error()}
+		}
+	}
+	return s, nil
+}
+
+func bareValue(s *knot.Section, k knot.Knot, text string, nth int) error {
+	if k.Repeats && nth == 0 {
+		n, err := strconv.Atoi(text)
+		if err != nil || n < 1 || n > MostKnots {
+			return fmt.Errorf("%q is not a count; write a number from 1 to 10,000", text)
+		}
+		s.Count = n
+		return nil
+	}
+	for _, f := range k.Fields {
+		if f.Short == "" && (nth == 0 || f.Kind == "cords") {
+			return setField(s, f, text)
+		}
+	}
+	return fmt.Errorf("%s does not know what to do with %q", k.ID, text)
+}
+
+func keyValue(s *knot.Section, k knot.Knot, name, value string) error {
+	switch name {
+	case "fit":
+		if !k.Repeats {
+			return fmt.Errorf("%s does not repeat, so it cannot fit a length", k.ID)
+		}
+		v, err := Length(value)
+		if err != nil {
+			return err
+		}
+		s.FitMM, s.Count = v, 0
+		return nil
+	case "note":
+		t, err := strconv.Unquote(value)
+		if err != nil {
+			return fmt.Errorf(`a note stands in quotes, like note="dress it loose"`)
+		}
+		s.Note = t
+		return nil
+	}
+	var known []string
+	for _, f := range k.Fields {
+		if f.Short == name && name != "" {
+			return setField(s, f, value)
+		}
+		if f.Short != "" {
+			known = append(known, f.Short)
+		}
+	}
+	return fmt.Errorf("%s has no %q; it has %s", k.ID, name, strings.Join(append(known, "note"), ", "))
+}
+
+func setField(s *knot.Section, f knot.Field, text string) error {
+	switch f.Kind {
+	case "choice":
+		for _, c := range f.Choices {
+			if c == strings.ToLower(text) {
+				switch f.Key {
+				case "start":
+					s.Start = c
+				case "hand":
+					s.Hand = c
+				case "hitch":
+					s.Hitch = c
+				case "how":
+					s.How = c
+				}
+				return nil
+			}
+		}
+		return fmt.Errorf("%q is not one of %s", text, strings.Join(f.Choices, ", "))
+	case "length":
+		v, err := Length(text)
+		if err != nil {
+			return err
+		}
+		s.LengthMM = v
+		return nil
+	case "count":
+		n, err := strconv.Atoi(text)
+		if err != nil {
+			return fmt.Errorf("%q is not a whole number", text)
+		}
+		s.Turns = n
+		return nil
+	case "places":
+		ps, err := parsePlaces(text)
+		if err != nil {
+			return err
+		}
+		if f.Key == "ends" {
+			s.Ends = ps
+		} else {
+			s.Strands = ps
+		}
+		return nil
+	case "cord":
+		s.Cord = text
+		return nil
+	case "cords":
+		s.Cords = append(s.Cords, text)
+		return nil
+	}
+	return fmt.Errorf("%q cannot be set here", f.Key)
+}
+
+func parsePlaces(text string) ([]int, error) {
+	if text == "all" {
+		return nil, nil
+	}
+	var out []int
+	for _, part := range strings.Split(text, "+") {
+		a, b, run := strings.Cut(part, "-")
+		lo, err := strconv.Atoi(a)
+		hi := lo
+		if err == nil && run {
+			hi, err = strconv.Atoi(b)
+		}
+		if err != nil || lo < 1 || hi < lo || hi > MostStrands {
+			return nil, fmt.Errorf("%q are not places; write 1-4, 1+4 or all", text)
+		}
+		for p := lo; p <= hi; p++ {
+			out = append(out, p)
+		}
+	}
+	return out, nil
+}
+
+// Length reads a written length in millimetres: 12, 12mm, 1.5cm, 0.3m, 2in,
+// 3/4in, 1-1/2in or 2".
+func Length(text string) (float64, error) {
+	t := strings.ToLower(strings.TrimSpace(text))
+	scale := 1.0
+	for _, u := range []struct {
+		suffix string
+		mm     float64
+	}{{"mm", 1}, {"cm", 10}, {"inches", 25.4}, {"inch", 25.4}, {"in", 25.4}, {`"`, 25.4}, {"m", 1000}} {
+		if strings.HasSuffix(t, u.suffix) {
+			t, scale = strings.TrimSpace(strings.TrimSuffix(t, u.suffix)), u.mm
+			break
+		}
+	}
+	whole, part, mixed := strings.Cut(strings.ReplaceAll(t, " ", "-"), "-")
+	if !mixed {
+		whole, part = "0", whole
+	}
+	w, err := strconv.ParseFloat(whole, 64)
+	p := 0.0
+	if err == nil {
+		if top, bottom, frac := strings.Cut(part, "/"); frac {
+			var a, b float64
+			if a, err = strconv.ParseFloat(top, 64); err == nil {
+				b, err = strconv.ParseFloat(bottom, 64)
+			}
+			if err == nil && b != 0 {
+				p = a / b
+			} else {
+				err = strconv.ErrSyntax
+			}
+		} else {
+			p, err = strconv.ParseFloat(part, 64)
+		}
+	}
+	v := (w + p) * scale
+	if err != nil || math.IsNaN(v) || v <= 0 || v > MostMM {
+		return 0, fmt.Errorf("%q is not a length; write 12mm, 1.5cm or 3/4in, up to 100 m", text)
+	}
+	return v, nil
+}
+
+// Respell reads a typed line for a document that has a sequence already, and
+// keeps the fields that the line cannot say of sections that stay where they
+// were.
+func Respell(old []knot.Section, line string) ([]knot.Section, error) {
+	seq, err := Parse(line)
+	if err != nil {
+		return nil, err
+	}
+	for i := range seq {
+		if i < len(old) && old[i].Do == seq[i].Do {
+			seq[i].Unknown = old[i].Unknown
+		}
+	}
+	return seq, nil
+}

@@ -1,0 +1,249 @@
+// Package plan walks a piece: it carries the strands from the mount to their
+// last end, lets each section take its cord and hand the strands on in their
+// new order, and adds up. Cut lengths, folds, heights, colours, steps,
+// warnings and the picture are all read off the one set of curves that the
+// walk lays down.
+//
+// Start with [Make]. The curves themselves come with it as [Layout], for
+// package scene to draw.
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/piece"
+)
+
+// Plan is everything that is known of a piece before it is tied. Lengths are
+// millimetres; see the fields' names.
+type Plan struct {
+	Name string `json:"name"`
+	// LengthMM runs from the middle of the wire it hangs on to its lowest tip.
+	LengthMM   float64   `json:"length_mm"`
+	WidthMM    float64   `json:"width_mm"`
+	WantedMM   float64   `json:"wanted_mm,omitempty"`
+	WeightG    float64   `json:"weight_g"`
+	LeftHanded bool      `json:"left_handed,omitempty"`
+	Cords      []Cord    `json:"cords"`
+	Sections   []Section `json:"sections"`
+	Warnings   []Warning `json:"warnings"`
+	Checks     []Check   `json:"checks"`
+	Steps      []Step    `json:"steps"`
+	Actions    int       `json:"actions"` // of all steps, repeats counted
+	Cautions   []string  `json:"cautions"`
+	Notation   string    `json:"notation"`
+
+	layout Layout
+}
+
+// Cord is what one cord of the piece needs.
+type Cord struct {
+	ID        string  `json:"id"`
+	Role      string  `json:"role"` // legs, wrap or unused
+	Colour    string  `json:"colour"`
+	DrawnUpMM float64 `json:"drawn_up_mm"`
+	NeedsMM   float64 `json:"needs_mm"`
+	CutMM     float64 `json:"cut_mm"`
+	LeftMM    float64 `json:"left_mm"`
+	SpreadMM  float64 `json:"spread_mm"`
+	// FoldAtMM is measured from the end of the first leg; 0 where the cord is
+	// not folded.
+	FoldAtMM float64 `json:"fold_at_mm"`
+	Legs     []Leg   `json:"legs"`
+}
+
+// Leg is one half of a folded cord, or a whole one that is not.
+type Leg struct {
+	NeedsMM float64 `json:"needs_mm"`
+	CutMM   float64 `json:"cut_mm"`
+	// ShortMM is what is missing where a fold was given too near the end.
+	ShortMM float64 `json:"short_mm,omitempty"`
+	Role    string  `json:"role"` // worker, filler
+	// Parts are the shares of the sections it feeds, from the fold on.
+	Parts []Part `json:"parts"`
+}
+
+// Part is the cord that one section takes from a leg.
+type Part struct {
+	Section int     `json:"section"`
+	MM      float64 `json:"mm"`
+}
+
+// Section is one section as planned.
+type Section struct {
+	Index    int     `json:"index"`
+	Do       string  `json:"do"`
+	Count    int     `json:"count"`
+	TopMM    float64 `json:"top_mm"` // where it begins, from the wire
+	HeightMM float64 `json:"height_mm"`
+	KnotMM   float64 `json:"knot_mm,omitempty"` // height of one of its knots
+	Use      []Use   `json:"use"`
+	// OrderAfter names the strand at each place after it, as A.1 for the first
+	// leg of cord A.
+	OrderAfter []string `json:"order_after"`
+	Shows      []Sight  `json:"shows,omitempty"`
+	// GapShare is the least gap of its drawn-up curve, 1 when strands touch.
+	GapShare float64 `json:"gap_share"`
+}
+
+// Use is the cord one strand gives to a section.
+type Use struct {
+	Strand int     `json:"strand"` // its place when the section begins; 0 for an own cord
+	Cord   string  `json:"cord"`
+	MM     float64 `json:"mm"`
+}
+
+// Sight tells which cord is seen at a place of the row.
+type Sight struct {
+	Where string `json:"where"`
+	Face  string `json:"face"`
+	Back  string `json:"back"`
+}
+
+// Warning is something that will go wrong at the table, with the place, the
+// amount and a way out.
+type Warning struct {
+	Code    string `json:"code"`
+	Section int    `json:"section"` // -1 when it is about the whole piece
+	Message string `json:"message"`
+	Fix     *Fix   `json:"fix,omitempty"`
+}
+
+// Fix is a way out: values to set in the document.
+type Fix struct {
+	Label string `json:"label"`
+	Set   []Set  `json:"set"`
+}
+
+// Set is one value of a fix; Path is a field's, as cords[0].legs.
+type Set struct {
+	Path  string `json:"path"`
+	Value any    `json:"value"`
+}
+
+// Check is something to look at on the tied piece.
+type Check struct {
+	Code    string `json:"code"`
+	Section int    `json:"section"`
+	Message string `json:"message"`
+}
+
+// Step is a round of actions that is repeated; the strands of an action are
+// named by cord and by the place they have at that moment.
+type Step struct {
+	Section int      `json:"section"`
+	Do      string   `json:"do"`
+	Repeats int      `json:"repeats"`
+	MM      float64  `json:"mm,omitempty"` // for {length} in the text
+	Actions []Action `json:"actions"`
+}
+
+// Action is one thing to do.
+type Action struct {
+	Text   string   `json:"text"`
+	Detail string   `json:"detail,omitempty"`
+	Cord   string   `json:"cord,omitempty"`
+	Colour string   `json:"colour,omitempty"`
+	From   string   `json:"from,omitempty"` // left or right
+	Over   []string `json:"over,omitempty"`
+	Under  []string `json:"under,omitempty"`
+	Gate   string   `json:"gate,omitempty"`
+}
+
+// Options are what does not stand in the document.
+type Options struct {
+	LeftHanded bool
+	// RoundUpMM is what cuts are rounded up to: 5 mm where it is zero.
+	RoundUpMM float64
+	// Until stops the walk after so many actions of all steps, for the
+	// picture at the vise; the strands then hang on loose. Zero walks to the end.
+	Until int
+}
+
+// Inch is the rounding for makers who cut in inches: a quarter.
+const QuarterInch = 25.4 / 4
+
+// Layout is the piece in space.
+type Layout struct {
+	Strands  []Strand
+	Hardware piece.Hardware
+	// Bottom is the y of the lowest tip, mm.
+	Bottom float64
+	// Sections are the y where each begins and ends.
+	Sections [][2]float64
+	// Moving is the strand that the last action moved, -1 for none; MovingLeg
+	// is the part of it before (0) or after (1) the fold, MovingFrom the y from
+	// which on it moved.
+	Moving, MovingLeg int
+	MovingFrom        float64
+}
+
+// Lie is how the cord lies at a point.
+type Lie uint8
+
+// A cord lies in a knot, in a row of knots that are pressed together, straight
+// under such a row as its filler, or free.
+const (
+	Knotted Lie = iota
+	InRow
+	Filler
+	Free
+)
+
+// Strand is one cord in space, from its first end over the fold to its last.
+type Strand struct {
+	Cord    int
+	Points  []curve.Vec // mm
+	Section []int       // of each point, -1 for what hangs beyond the last
+	Lies    []Lie       // of each point
+	Ends    [2]string   // form of the first and the last end
+	// EndMM is how much of each end belongs to its finish.
+	EndMM [2]float64
+	// Fold is the index of the point where the second leg ends and the first
+	// begins; 0 for a cord that is not folded.
+	Fold int
+}
+
+// Layout gives the curves that the plan was read off.
+func (p Plan) Layout() Layout { return p.layout }
+
+// Make plans a piece. The document must have passed its Check; what the walk
+// itself cannot do comes back as [piece.Problems] with the section's path.
+func Make(d piece.Document, o Options) (Plan, error) {
+	if ps := d.Check(); len(ps) > 0 {
+		return Plan{}, ps
+	}
+	notation := piece.Notate(d.Sequence)
+	if o.LeftHanded {
+		d = d.Mirrored()
+	}
+	if o.RoundUpMM == 0 {
+		o.RoundUpMM = 5
+	}
+	w := newWalk(d, o)
+	for i := range d.Sequence {
+		if w.stop {
+			break
+		}
+		if err := w.section(i); err != nil {
+			return Plan{}, err
+		}
+	}
+	p := w.finish()
+	p.Notation = notation
+	return p, nil
+}
+
+func problem(i int, field, format string, args ...any) error {
+	path := fmt.Sprintf("sequence[%d]", i)
+	if field != "" {
+		path += "." + field
+	}
+	return piece.Problems{{Path: path, Message: fmt.Sprintf(format, args...)}}
+}
+
+func roundUp(v, to float64) float64 {
+	return math.Ceil(v/to-1e-9) * to
+}

@@ -1,0 +1,351 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/finish"
+	"nimblebight/core/gauge"
+	"nimblebight/core/knot"
+)
+
+// loose is how much cord hangs below the work in a picture of it half tied, mm
+// per millimetre of diameter.
+const looseTail = 9.0
+
+// finish adds up when the last section is walked.
+func (w *walk) finish() Plan {
+	p := &w.plan
+	for _, l := range w.hanging { // not ended: they hang on a little
+		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		tail := 0.0
+		if w.stop {
+			tail = looseTail * d
+		} else {
+			tail = 2 * d
+		}
+		l.points = append(l.points, curve.Vec{X: l.at.X, Y: l.at.Y + tail, Z: l.at.Z})
+		l.section = append(l.section, -1)
+		l.lies = append(l.lies, Free)
+		l.form = "cut"
+	}
+	for _, l := range w.legs {
+		for _, v := range l.points {
+			p.LengthMM = math.Max(p.LengthMM, v.Y)
+			p.WidthMM = math.Max(p.WidthMM, 2*math.Abs(v.X)+w.d.Cords[l.cord].Stuff.DrawnUp())
+		}
+	}
+	w.cords()
+	w.warn()
+	w.layout()
+	flame := false
+	var stuffs []cord.Stuff
+	for _, s := range w.d.Sequence {
+		if way, ok := finish.Get(s.How); ok && s.Do == "finish" && way.Flame {
+			flame = true
+		}
+	}
+	for _, c := range w.d.Cords {
+		stuffs = append(stuffs, c.Stuff)
+	}
+	p.Cautions = append(p.Cautions, finish.Cautions(flame, stuffs)...)
+	if len(w.legs) > 0 {
+		p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot, and the head sits tight on the wire."}}, p.Checks...)
+		if p.WantedMM > 0 {
+			p.Checks = append(p.Checks, Check{"length", -1, "Measured length against the plan."})
+		}
+	}
+	return *p
+}
+
+// cut is the length of a leg that runs short once in forty, with what fingers
+// need, mm, not yet rounded.
+func (w *walk) cut(l *leg) float64 {
+	g := gauge.Prior(w.d.Cords[l.cord].Stuff)
+	hold := fillerHandling
+	if l.worked {
+		hold = workerHandling
+	}
+	return needs(l) + g.Enough(l.knotwork, l.rulered) + math.Max(hold, l.trim)
+}
+
+func needs(l *leg) float64 {
+	sum := 0.0
+	for _, p := range l.parts {
+		sum += p.MM
+	}
+	return sum
+}
+
+// cords fills the cut list.
+func (w *walk) cords() {
+	for ci, c := range w.d.Cords {
+		out := Cord{ID: c.ID, Role: "unused", Colour: c.Stuff.Colour, DrawnUpMM: c.Stuff.DrawnUp(), Legs: []Leg{}}
+		g := gauge.Prior(c.Stuff)
+		var legs [2]*leg
+		for _, l := range w.legs {
+			if l.cord == ci {
+				legs[l.n] = l
+			}
+		}
+		var own *leg
+		for _, l := range w.own {
+			if l.cord == ci {
+				own = l
+			}
+		}
+		switch {
+		case legs[0] != nil && legs[1] != nil:
+			out.Role = "legs"
+			cuts := [2]float64{w.cut(legs[0]), w.cut(legs[1])}
+			knotwork, rulered := legs[0].knotwork+legs[1].knotwork, legs[0].rulered+legs[1].rulered
+			out.SpreadMM = g.Spread(knotwork, rulered)
+			switch {
+			case c.Legs.FirstMM > 0:
+				cuts[0] = c.Legs.FirstMM
+			case !c.Legs.ShortInside:
+				cuts[0] = math.Max(cuts[0], cuts[1])
+				cuts[1] = cuts[0]
+			}
+			out.CutMM = roundUp(cuts[0]+cuts[1], w.o.RoundUpMM)
+			spare := out.CutMM - cuts[0] - cuts[1]
+			switch {
+			case c.Legs.FirstMM > 0:
+				cuts[1] += spare
+			case !c.Legs.ShortInside:
+				cuts[0] += spare / 2
+				cuts[1] += spare / 2
+			case cuts[0] > cuts[1]:
+				cuts[0] += spare
+			default:
+				cuts[1] += spare
+			}
+			out.FoldAtMM = cuts[0]
+			for n, l := range legs {
+				lg := Leg{NeedsMM: needs(l), CutMM: cuts[n], Role: "filler", Parts: l.parts}
+				if l.worked {
+					lg.Role = "worker"
+				}
+				lg.ShortMM = math.Max(0, lg.NeedsMM-lg.CutMM)
+				out.NeedsMM += lg.NeedsMM
+				out.Legs = append(out.Legs, lg)
+			}
+		case own != nil:
+			out.Role = "wrap"
+			out.NeedsMM = needs(own)
+			out.SpreadMM = g.Spread(own.knotwork, own.rulered)
+			out.CutMM = roundUp(out.NeedsMM+g.Enough(own.knotwork, own.rulered)+2*wrapHandling, w.o.RoundUpMM)
+			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "wrap", Parts: own.parts}}
+		}
+		if out.Role != "unused" {
+			out.LeftMM = out.CutMM - out.NeedsMM
+		}
+		w.plan.WeightG += out.NeedsMM / 1000 * c.Stuff.Weight()
+		w.plan.Cords = append(w.plan.Cords, out)
+	}
+}
+
+// say adds a warning.
+func (w *walk) say(code string, section int, fix *Fix, format string, args ...any) {
+	w.plan.Warnings = append(w.plan.Warnings, Warning{code, section, fmt.Sprintf(format, args...), fix})
+}
+
+// warn looks for what will go wrong at the table. {12.3mm} in a message is a
+// length, shown in the maker's units.
+func (w *walk) warn() {
+	for ci, c := range w.plan.Cords {
+		for n, l := range c.Legs {
+			if l.ShortMM <= 0 {
+				continue
+			}
+			w.short(ci, n, l)
+		}
+	}
+	for i, s := range w.d.Sequence {
+		way, ok := finish.Get(s.How)
+		if s.Do != "finish" || !ok || !way.Flame || i >= len(w.plan.Sections) {
+			continue
+		}
+		for _, u := range w.plan.Sections[i].Use {
+			stuff := w.d.Cords[w.d.CordByID(u.Cord)].Stuff
+			if !way.Suits(stuff) {
+				instead, _ := finish.Get(finish.Instead(stuff))
+				w.say("flame-on-natural-fibre", i, &Fix{"Use " + instead.Name + " instead", []Set{{fmt.Sprintf("sequence[%d].how", i), instead.ID}}},
+					"Cord %s is %s: it burns, it does not melt, so it cannot be finished by %s.", u.Cord, stuff.Material, way.Name)
+				break
+			}
+		}
+	}
+	if n := len(w.hanging); n > 0 && !w.stop {
+		how := finish.Instead(w.d.Cords[w.hanging[0].cord].Stuff)
+		way, _ := finish.Get(how)
+		seq := append(append([]knot.Section{}, w.unmirrored()...), knot.Section{Do: "finish", How: how})
+		w.say("ends-not-finished", len(w.d.Sequence)-1, &Fix{"Finish them: " + way.Name, []Set{{"sequence", seq}}},
+			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))
+	}
+	w.crowded()
+	if want := w.plan.WantedMM; want > 0 && len(w.legs) > 0 {
+		w.offLength(want)
+	}
+	for ci, c := range w.plan.Cords {
+		if c.Role == "unused" {
+			var keep []any
+			for k, other := range w.d.Cords {
+				if k != ci {
+					keep = append(keep, other)
+				}
+			}
+			if keep == nil {
+				keep = []any{}
+			}
+			w.say("cord-unused", -1, &Fix{"Put cord " + c.ID + " back", []Set{{"cords", keep}}}, "Cord %s is not in the sequence, so nothing is cut of it.", c.ID)
+		}
+	}
+}
+
+func plural(n int, one, more string) string {
+	if n == 1 {
+		return one
+	}
+	return more
+}
+
+// unmirrored is the sequence as it stands in the document.
+func (w *walk) unmirrored() []knot.Section {
+	if w.o.LeftHanded {
+		return w.d.Mirrored().Sequence
+	}
+	return w.d.Sequence
+}
+
+// short says where a leg that was given too short runs out.
+func (w *walk) short(ci, n int, l Leg) {
+	left := l.CutMM
+	at := len(l.Parts) - 1
+	within := 0.0
+	for k, p := range l.Parts {
+		if left < p.MM {
+			at, within = k, left/p.MM
+			break
+		}
+		left -= p.MM
+	}
+	section := l.Parts[at].Section
+	place := "before its end"
+	if s := w.plan.Sections[section]; s.KnotMM > 0 {
+		place = fmt.Sprintf("at knot %d of %d", min(s.Count, int(within*float64(s.Count))+1), s.Count)
+	}
+	// What it lacks to reach the last knot it is in, the tail apart.
+	lack := l.ShortMM
+	role := "filler leg"
+	if l.Role == "worker" {
+		role = "working leg"
+	}
+	code := "filler-short"
+	if l.Role == "worker" {
+		code = "worker-short"
+	}
+	w.say(code, section, &Fix{"Let the plan find the fold", []Set{{fmt.Sprintf("cords[%d].legs", ci), "short-inside"}}},
+		"The %s %d of cord %s runs out {%.1fmm} short of its end, %s of section %d.", role, n+1, w.d.Cords[ci].ID, lack, place, section+1)
+}
+
+// crowded warns of more lark's heads than the wire holds side by side.
+func (w *walk) crowded() {
+	hw := w.d.Purpose.HangsOn
+	if hw.Type == "rod" || len(w.d.Sequence) == 0 || w.d.Sequence[0].Do != "mount" {
+		return
+	}
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, l := range w.legs {
+		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		for k, v := range l.points {
+			if l.section[k] == 0 {
+				lo, hi = math.Min(lo, v.X-d/2), math.Max(hi, v.X+d/2)
+			}
+		}
+	}
+	if wide := hi - lo; wide > hw.InnerMM {
+		w.say("mount-crowded", 0, &Fix{"Take a wider one", []Set{{"purpose.hangs_on.inner_mm", math.Ceil(wide + 1)}}},
+			"The heads need {%.1fmm} side by side; the %s is {%.1fmm} wide inside.", wide, hw.Type, hw.InnerMM)
+	}
+}
+
+// offLength says by how much the piece misses the wanted length and which
+// count comes nearest.
+func (w *walk) offLength(want float64) {
+	best := -1
+	for i, s := range w.plan.Sections {
+		if s.KnotMM > 0 && s.Do == "square-knot" && (best < 0 || s.HeightMM > w.plan.Sections[best].HeightMM) {
+			best = i
+		}
+	}
+	off := w.plan.LengthMM - want
+	if best < 0 {
+		return
+	}
+	s := w.plan.Sections[best]
+	n := max(1, s.Count-int(math.Round(off/s.KnotMM)))
+	if n == s.Count || math.Abs(off) <= s.KnotMM/2 {
+		return
+	}
+	way := "longer"
+	if off < 0 {
+		way = "shorter"
+	}
+	sets := []Set{{fmt.Sprintf("sequence[%d].count", best), n}}
+	if w.unmirrored()[best].FitMM != 0 {
+		sets = append(sets, Set{fmt.Sprintf("sequence[%d].fit_mm", best), 0})
+	}
+	w.say("length-off", best, &Fix{fmt.Sprintf("Tie %d instead of %d", n, s.Count), sets},
+		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), way, want)
+}
+
+// layout joins the legs of each cord over its fold.
+func (w *walk) layout() {
+	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: w.plan.LengthMM, Sections: w.tops, Moving: -1, MovingFrom: w.movedY}
+	for ci := range w.d.Cords {
+		s := Strand{Cord: ci}
+		for _, n := range [2]int{1, 0} { // the second leg is walked back up to the fold
+			for _, l := range w.legs {
+				if l.cord != ci || l.n != n {
+					continue
+				}
+				if l == w.moving {
+					lay.Moving = len(lay.Strands)
+				}
+				k := len(l.points)
+				for j := range k {
+					at := j
+					if n == 1 {
+						at = k - 1 - j
+					}
+					if n == 0 && j == 0 && len(s.Points) > 0 {
+						continue // the fold stands there already
+					}
+					s.Points = append(s.Points, l.points[at])
+					s.Section = append(s.Section, l.section[at])
+					s.Lies = append(s.Lies, l.lies[at])
+				}
+				s.Ends[1-n], s.EndMM[1-n] = l.form, l.endMM
+				if n == 1 {
+					s.Fold = k
+				}
+			}
+		}
+		if len(s.Points) > 0 {
+			if w.moving != nil && w.moving.cord == ci {
+				lay.MovingLeg = 1 - w.moving.n
+			}
+			lay.Strands = append(lay.Strands, s)
+		}
+	}
+	for _, l := range w.own {
+		if l == w.moving {
+			lay.Moving = len(lay.Strands)
+		}
+		lay.Strands = append(lay.Strands, Strand{Cord: l.cord, Points: l.points, Section: l.section, Lies: l.lies, Ends: [2]string{"cut", "cut"}})
+	}
+	w.plan.layout = lay
+}

@@ -1,0 +1,477 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/finish"
+	"nimblebight/core/gauge"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// leg is a strand on its way down.
+type leg struct {
+	cord, n  int // which cord, which of its legs
+	at       curve.Vec
+	dir      curve.Vec
+	points   []curve.Vec // from the fold, or from the first end of an own cord
+	section  []int
+	lies     []Lie
+	parts    []Part
+	knotwork float64 // mm of the parts that a hand ties, on the median
+	rulered  int     // how many parts are measured
+	worked   bool
+	ended    bool
+	form     string
+	endMM    float64
+	trim     float64
+	lastKnot int // section it was last tied in
+}
+
+// walk carries the strands through the sections.
+type walk struct {
+	d       piece.Document
+	o       Options
+	hanging []*leg // by place, from the left
+	legs    []*leg
+	own     []*leg
+	y       float64
+	clear   float64 // straight strand that the section above needs below it
+	plan    Plan
+	stop    bool
+	actions int
+	tops    [][2]float64
+	moving  *leg
+	movedY  float64
+	inHand  []*leg // the strands of the section in hand, by lead
+}
+
+// handling is the millimetres fingers need to hold a worker beyond the last
+// knot, and a filler.
+const (
+	workerHandling = 60.0
+	fillerHandling = 15.0
+	wrapHandling   = 50.0
+)
+
+func newWalk(d piece.Document, o Options) *walk {
+	w := &walk{d: d, o: o}
+	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded,
+		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
+	return w
+}
+
+func (w *walk) lead(l *leg, middle, y float64) knot.Lead {
+	s := w.d.Cords[l.cord].Stuff
+	return knot.Lead{Cord: l.cord, Leg: l.n, Stuff: s, Diameter: s.DrawnUp(),
+		At: curve.Vec{X: l.at.X - middle, Y: l.at.Y - y, Z: l.at.Z}, Dir: l.dir}
+}
+
+func (w *walk) label(l *leg) string {
+	return fmt.Sprintf("%s.%d", w.d.Cords[l.cord].ID, l.n+1)
+}
+
+// section walks one section.
+func (w *walk) section(i int) error {
+	s := w.d.Sequence[i]
+	places := s.Strands
+	if s.Do == "finish" {
+		places = s.Ends
+	}
+	if len(places) == 0 {
+		for p := range w.hanging {
+			places = append(places, p+1)
+		}
+	}
+	seen := map[int]bool{}
+	for k, p := range places {
+		field := "strands"
+		if s.Do == "finish" {
+			field = "ends"
+		}
+		if p > len(w.hanging) {
+			return problem(i, field, "names place %d, but only %d strands hang there", p, len(w.hanging))
+		}
+		if seen[p] || (k > 0 && p < places[k-1]) {
+			return problem(i, field, "names places out of order; write them from the left, each once")
+		}
+		seen[p] = true
+	}
+	var own []*leg
+	switch s.Do {
+	case "mount":
+		if len(w.hanging) > 0 && s.Hitch != "laid-behind" {
+			return problem(i, "hitch", "is a second lark's head; put all cords on in one mount, or lay this one behind with hitch laid-behind")
+		}
+		if len(w.hanging)+2*len(s.Cords) > piece.MostStrands {
+			return problem(i, "cords", "makes more than %d strands", piece.MostStrands)
+		}
+		for _, id := range s.Cords {
+			for n := range 2 {
+				if w.o.LeftHanded { // the first leg of a mirrored cord is the right one
+					n = 1 - n
+				}
+				own = append(own, &leg{cord: w.d.CordByID(id), n: n})
+			}
+		}
+	case "gather":
+		own = append(own, &leg{cord: w.d.CordByID(s.Cord)})
+	}
+	if len(places) == 0 && s.Do != "mount" {
+		return problem(i, "do", "is %s, but no strand hangs there; mount a cord first", s.Do)
+	}
+	middle := 0.0
+	if len(places) < len(w.hanging) {
+		for _, p := range places {
+			middle += w.hanging[p-1].at.X / float64(len(places))
+		}
+	}
+	work := knot.Work{Section: s, BarMM: w.d.Purpose.HangsOn.WireMM, RingMM: w.d.Purpose.HangsOn.BendMM()}
+	var chosen []*leg
+	for _, p := range places {
+		chosen = append(chosen, w.hanging[p-1])
+		work.Leads = append(work.Leads, w.lead(w.hanging[p-1], middle, w.y))
+	}
+	for _, l := range own {
+		work.Own = append(work.Own, w.lead(l, 0, 0))
+	}
+	tied, err := w.tieFitting(&work, i)
+	if err != nil {
+		return problem(i, "", "cannot be tied: %v", err)
+	}
+	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
+	if w.o.Until > 0 {
+		if err := w.cutShort(&work, &tied); err != nil {
+			return problem(i, "", "cannot be tied: %v", err)
+		}
+	}
+	w.lay(i, s, work, tied, chosen, own, places, middle)
+	return nil
+}
+
+// tieFitting ties the section, with as many knots as fit where it says fit_mm.
+func (w *walk) tieFitting(work *knot.Work, i int) (knot.Tied, error) {
+	if work.Section.FitMM == 0 {
+		return knot.Tie(*work)
+	}
+	total := func(n int) (float64, knot.Tied, error) {
+		work.Section.Count = n
+		t, err := knot.Tie(*work)
+		if err != nil {
+			return 0, t, err
+		}
+		return t.Height + w.fall(work.Leads, t), t, nil
+	}
+	h1, _, err := total(1)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	h2, _, err := total(2)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	n := 1 + int(math.Floor((work.Section.FitMM-h1)/(h2-h1)+1e-9))
+	n = max(1, min(n, piece.MostKnots))
+	_, t, err := total(n)
+	w.d.Sequence[i].Count = n
+	return t, err
+}
+
+// fall is the height in which the strands come to where the knot wants them.
+func (w *walk) fall(leads []knot.Lead, t knot.Tied) float64 {
+	var from, to []curve.Vec
+	for k, l := range leads {
+		from, to = append(from, l.At), append(to, t.Paths[k].Points[0])
+	}
+	f := knot.Fall(from, to)
+	if f < 0.02 {
+		return 0
+	}
+	return w.clear + f + t.Clear
+}
+
+// cutShort ends the walk at the action that Options.Until names: what is not
+// tied yet is left off.
+func (w *walk) cutShort(work *knot.Work, tied *knot.Tied) error {
+	step := w.plan.Steps[len(w.plan.Steps)-1]
+	all := step.Repeats * len(step.Actions)
+	before := w.actions
+	w.actions += all
+	if w.actions < w.o.Until {
+		return nil
+	}
+	w.stop = true
+	done := w.o.Until - before // actions of this section that are done or doing
+	last := tied.Actions[(done-1)%len(tied.Actions)]
+	if len(tied.Cells) > 0 {
+		work.HalfKnots = (done + 1) / 2
+		t, err := knot.Tie(*work)
+		if err != nil {
+			return err
+		}
+		if done < all || done%2 == 1 { // the half knot in hand is still open
+			t.Open()
+		}
+		*tied = t
+	}
+	if last.Moves >= 0 {
+		w.movedY = w.y
+		if n := len(tied.Cells); n > 1 {
+			w.movedY = w.y + w.fall(work.Leads, *tied) + tied.Cells[n-2]
+		}
+		w.moving = w.inHand[last.Moves]
+	}
+	return nil
+}
+
+// lay puts the tied section into space and hands the strands on.
+func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, own []*leg, places []int, middle float64) {
+	fall := w.fall(work.Leads, t)
+	top := w.y
+	loose := 1.0
+	sec := Section{Index: i, Do: s.Do, Count: w.d.Sequence[i].Count, TopMM: top, GapShare: t.Gap, Use: []Use{}, OrderAfter: []string{}}
+	if t.Loose {
+		loose = gauge.Prior(stuffsOf(work)[0]).Median
+	}
+	reach := 0.0
+	fillers := map[int]bool{} // places that are only tied over
+	if len(t.Cells) > 0 {
+		for _, p := range places {
+			fillers[p] = true
+		}
+		for _, a := range t.Actions {
+			fillers[places[a.Moves]] = false
+		}
+	}
+	take := func(l *leg, place int, pts []curve.Vec, joint []curve.Vec) {
+		filler := place > 0 && fillers[place]
+		add := func(p curve.Vec, lie Lie) {
+			if n := len(l.points); n > 0 && r3.Norm(r3.Sub(l.points[n-1], p)) < 1e-6 {
+				return
+			}
+			l.points = append(l.points, p)
+			l.section = append(l.section, i)
+			l.lies = append(l.lies, lie)
+		}
+		before := len(l.points)
+		for _, p := range joint {
+			add(p, Knotted)
+		}
+		for k, p := range pts {
+			lie := Knotted
+			switch {
+			case !t.Loose && (k > 0 || t.Ends):
+				lie = Free
+			case filler && k > 0 && k < len(pts)-1:
+				lie = Filler
+			case t.Row && !filler:
+				lie = InRow
+			}
+			add(curve.Vec{X: p.X + middle, Y: p.Y + top + fall, Z: p.Z}, lie)
+		}
+		from := max(before-1, 0)
+		mm := loose * curve.Curve{Points: l.points[from:]}.Length()
+		l.parts = append(l.parts, Part{i, mm})
+		if t.Loose {
+			l.knotwork += mm
+			l.lastKnot = i
+		} else {
+			l.rulered++
+		}
+		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})
+		n := len(l.points)
+		l.at = l.points[n-1]
+		l.dir = r3.Unit(r3.Sub(l.points[n-1], l.points[max(n-2, 0)]))
+	}
+	for k, l := range chosen {
+		p := t.Paths[k].Points
+		to := curve.Vec{X: p[0].X + middle, Y: p[0].Y + top + fall, Z: p[0].Z}
+		dirTo := curve.Vec{Y: 1}
+		if len(p) > 1 {
+			dirTo = r3.Unit(r3.Sub(p[1], p[0]))
+		}
+		var joint []curve.Vec
+		if fall > 0 {
+			from, end := l.at, to
+			from.Y += w.clear
+			end.Y -= t.Clear
+			if w.clear > 0 {
+				joint = append(joint, from)
+				l.dir = curve.Vec{Y: 1}
+			}
+			if t.Clear > 0 {
+				dirTo = curve.Vec{Y: 1}
+			}
+			joint = append(joint, knot.Join(from, end, l.dir, dirTo)...)
+		}
+		take(l, places[k], p, joint)
+		for _, q := range p {
+			reach = math.Max(reach, math.Abs(q.X)+work.Leads[k].Diameter/2)
+		}
+	}
+	for k, l := range own {
+		l.dir = curve.Vec{Y: 1}
+		take(l, 0, t.Own[k].Points, nil)
+	}
+	bottom := top + fall + t.Height
+	w.stepAside(chosen, middle, reach, i, bottom)
+	for _, a := range t.Actions {
+		if len(t.Cells) > 0 && a.Moves >= 0 && a.Moves < len(chosen) {
+			chosen[a.Moves].worked = true
+		}
+	}
+	w.handOn(s, t, chosen, own, places)
+	w.y, w.clear = bottom, t.Clear
+	sec.HeightMM = bottom - top
+	if n := len(t.Cells); n > 1 {
+		sec.KnotMM = t.Height / float64(max(1, sec.Count))
+	}
+	for _, l := range w.hanging {
+		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
+	}
+	for _, v := range t.Shows {
+		sec.Shows = append(sec.Shows, Sight{v.Where, w.d.Cords[chosen[v.Face].cord].ID, w.d.Cords[chosen[v.Back].cord].ID})
+	}
+	w.plan.Sections = append(w.plan.Sections, sec)
+	w.tops = append(w.tops, [2]float64{top, bottom})
+	if t.Ends {
+		for k, l := range chosen {
+			l.ended, l.trim = true, t.Trim
+			way, _ := finish.Get(s.How)
+			l.form = way.Form
+			l.endMM = work.Leads[k].At.Y + curve.Curve{Points: t.Paths[k].Points}.Length()
+		}
+	}
+}
+
+// stepAside leads the strands that a section leaves out past it.
+func (w *walk) stepAside(chosen []*leg, middle, reach float64, i int, bottom float64) {
+	in := map[*leg]bool{}
+	for _, l := range chosen {
+		in[l] = true
+	}
+	side := -1.0
+	edge := map[float64]float64{-1: reach, 1: reach}
+	var left, right []*leg
+	for _, l := range w.hanging {
+		switch {
+		case in[l]:
+			side = 1
+		case side < 0:
+			left = append([]*leg{l}, left...)
+		default:
+			right = append(right, l)
+		}
+	}
+	if len(chosen) == 0 { // a mount behind: nothing was chosen, nothing steps aside
+		return
+	}
+	for _, group := range []struct {
+		side float64
+		legs []*leg
+	}{{-1, left}, {1, right}} {
+		for _, l := range group.legs {
+			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			x := group.side * math.Max(group.side*(l.at.X-middle), edge[group.side]+d/2)
+			edge[group.side] = math.Abs(x) + d/2
+			to := curve.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
+			down := curve.Vec{Y: 1}
+			before := len(l.points) - 1
+			for _, p := range append(knot.Join(l.at, to, l.dir, down), to, curve.Vec{X: to.X, Y: math.Max(bottom, to.Y)}) {
+				l.points, l.section = append(l.points, p), append(l.section, i)
+				l.lies = append(l.lies, Free)
+			}
+			l.parts = append(l.parts, Part{i, curve.Curve{Points: l.points[before:]}.Length()})
+			l.rulered++
+			l.at, l.dir = l.points[len(l.points)-1], down
+		}
+	}
+}
+
+// handOn gives the strands their places after the section.
+func (w *walk) handOn(s knot.Section, t knot.Tied, chosen, own []*leg, places []int) {
+	switch {
+	case s.Do == "mount":
+		all := append(append([]*leg{}, chosen...), own...)
+		w.hanging = w.hanging[:0:0]
+		for _, k := range t.Order {
+			w.hanging = append(w.hanging, all[k])
+		}
+		w.legs = append(w.legs, own...)
+	case t.Ends:
+		var left []*leg
+		ends := map[*leg]bool{}
+		for _, l := range chosen {
+			ends[l] = true
+		}
+		for _, l := range w.hanging {
+			if !ends[l] {
+				left = append(left, l)
+			}
+		}
+		w.hanging = left
+	default:
+		now := append([]*leg{}, w.hanging...)
+		for k, from := range t.Order {
+			now[places[k]-1] = chosen[from]
+		}
+		w.hanging = now
+		w.own = append(w.own, own...)
+	}
+}
+
+// stepsOf writes what the maker does in this section.
+func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
+	w.inHand = who
+	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, Actions: []Action{}}
+	if s.Do == "gap" {
+		step.MM = s.LengthMM
+	}
+	for k, a := range t.Actions {
+		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate}
+		if a.Moves >= 0 && a.Moves < len(who) {
+			c := w.d.Cords[who[a.Moves].cord]
+			out.Cord, out.Colour = c.ID, c.Stuff.Colour
+			if a.Moves == 0 {
+				out.From = "left"
+			} else {
+				out.From = "right"
+			}
+		}
+		for _, o := range a.Over {
+			out.Over = append(out.Over, w.label(who[o]))
+		}
+		for _, o := range a.Under {
+			out.Under = append(out.Under, w.label(who[o]))
+		}
+		// The actions of a row change sides half way through.
+		if len(t.Cells) > 0 && k >= 2 && a.Moves >= 0 {
+			out.From = map[string]string{"left": "right", "right": "left"}[out.From]
+		}
+		step.Actions = append(step.Actions, out)
+	}
+	w.plan.Steps = append(w.plan.Steps, step)
+	w.plan.Actions += step.Repeats * len(step.Actions)
+	if len(t.Cells) > 0 {
+		for _, v := range t.Shows {
+			if v.Where == "middle" {
+				w.plan.Checks = append(w.plan.Checks, Check{"bars", i,
+					fmt.Sprintf("Every bar on the face is cord %s; no filler shows between them.", w.d.Cords[who[v.Face].cord].ID)})
+			}
+		}
+	}
+}
+
+// stuffs are the kinds of cord in hand, for looseness.
+func stuffsOf(work knot.Work) []cord.Stuff {
+	var out []cord.Stuff
+	for _, l := range append(append([]knot.Lead{}, work.Leads...), work.Own...) {
+		out = append(out, l.Stuff)
+	}
+	return out
+}

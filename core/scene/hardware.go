@@ -1,0 +1,101 @@
+package scene
+
+import (
+	"math"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/plan"
+)
+
+const (
+	steel = "#aab4b6"
+	brass = "#c9a35a"
+)
+
+// hardware draws what the piece hangs on, its wire's middle at the origin.
+func (c *canvas) hardware(l plan.Layout) {
+	h := l.Hardware
+	r := (h.InnerMM + h.WireMM) / 2
+	// hoop is a ring of radius r, its sides drawn up by tall.
+	hoop := func(tall float64) []curve.Vec {
+		var pts []curve.Vec
+		const n = 72
+		for i := 0; i <= n; i++ {
+			s, cos := math.Sincos(math.Pi + 2*math.Pi*float64(i)/n)
+			p := curve.Vec{X: r * s, Y: r*cos - r}
+			if cos < 0 {
+				p.Y -= tall
+			}
+			pts = append(pts, p)
+		}
+		return pts
+	}
+	var pts []curve.Vec
+	switch h.Type {
+	case "rod":
+		c.wire([]curve.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, mix(brass, "#7a5a2c", 0.35))
+	case "split-ring":
+		pts = hoop(0)
+		c.wire(pts, h.WireMM, steel)
+		// The second coil of a split ring lies behind the first.
+		second := curve.Curve{Points: pts}.Map(func(p curve.Vec) curve.Vec {
+			return curve.Vec{X: p.X * 0.985, Y: p.Y*0.985 - 0.3, Z: -0.75 * h.WireMM}
+		})
+		c.wire(second.Points, h.WireMM*0.8, mix(steel, inkRGB, 0.22))
+	case "carabiner":
+		c.wire(hoop(1.1*r), h.WireMM, brass)
+	default: // a swivel clip: a flat eye, a barrel and a hook
+		half := r
+		top := -0.9 * r
+		pts = []curve.Vec{{X: -h.WireMM, Y: top}, {X: -half, Y: top}, {X: -half, Y: 0}, {X: 0}, {X: half}, {X: half, Y: top}, {X: h.WireMM, Y: top}}
+		c.wire(rounded(pts, h.WireMM*1.6), h.WireMM, steel)
+		barrel := 1.4 * h.WireMM
+		c.wire([]curve.Vec{{Y: top + h.WireMM, Z: 0.1}, {Y: top - barrel/2, Z: 0.1}, {Y: top - barrel*1.6, Z: 0.1}}, 2*barrel, mix(steel, inkRGB, 0.15))
+		y := top - barrel*1.6
+		var hook []curve.Vec
+		const n = 40
+		R := math.Max(0.75*r, 5)
+		hook = append(hook, curve.Vec{Y: y, Z: -0.2}, curve.Vec{X: 0.45 * R, Y: y - 0.35*R, Z: -0.2})
+		for i := 0; i <= n; i++ {
+			a := 0.35 - (1.45*math.Pi)*float64(i)/n
+			s, cs := math.Sincos(a)
+			hook = append(hook, curve.Vec{X: 0.85 * R * cs, Y: y - 1.5*R + 1.1*R*s, Z: -0.2})
+		}
+		c.wire(hook, h.WireMM*1.1, steel)
+	}
+}
+
+// rounded rounds the corners of a bent wire.
+func rounded(pts []curve.Vec, r float64) []curve.Vec {
+	out := []curve.Vec{pts[0]}
+	for i := 1; i+1 < len(pts); i++ {
+		a, b, e := pts[i-1], pts[i], pts[i+1]
+		la, le := math.Hypot(a.X-b.X, a.Y-b.Y), math.Hypot(e.X-b.X, e.Y-b.Y)
+		p, q := curve.Lerp(b, a, math.Min(0.5, r/la)), curve.Lerp(b, e, math.Min(0.5, r/le))
+		for k := range 7 {
+			t := float64(k) / 6
+			out = append(out, curve.Lerp(curve.Lerp(p, b, t), curve.Lerp(b, q, t), t))
+		}
+	}
+	return append(out, pts[len(pts)-1])
+}
+
+// wire adds a bent wire as a tube that is neither spread nor marked.
+func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
+	t := &tube{id: len(c.tubes), colour: colour, d: d, metal: true, open: [2]bool{true, true}}
+	line := curve.Curve{Points: pts}
+	n := max(3, int(line.Length()/(stepD*2*d)))
+	for _, p := range line.Resample(n).Points {
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: plan.Free, s: stepD * 2 * d * float64(len(t.samples))})
+	}
+	first, last := pts[0], pts[len(pts)-1]
+	if math.Hypot(first.X-last.X, first.Y-last.Y) < 0.01 {
+		t.open = [2]bool{}
+	}
+	c.window(t)
+	if len(t.samples) < 3 {
+		return
+	}
+	c.settle(t)
+	c.tubes = append(c.tubes, t)
+}

@@ -1,0 +1,573 @@
+package tighten
+
+import (
+	"context"
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+const (
+	softContact = 10.0 // contact stiffness while strands are loose
+	hardContact = 40.0 // and at the end
+	skin        = 0.4  // of a diameter, added to the reach of the pair list
+	chordSpan   = 6    // node offsets at which the bend limit is held
+	checkEvery  = 200  // steps between two looks at overlap and energy
+)
+
+// Draw draws the knot up. It fails if the route cannot be one (strands that
+// coincide, a cell that collapses) or if the strands came so near each other on
+// the way that one may have passed through another.
+func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
+	if err := p.check(); err != nil {
+		return Result{}, err
+	}
+	if len(set.PerDiameter) == 0 {
+		set.PerDiameter = []float64{3, 5}
+	}
+	if set.MaxSteps == 0 {
+		set.MaxSteps = 12000
+	}
+	if set.Tolerance == 0 {
+		set.Tolerance = 0.002
+	}
+	curves := make([]curve.Curve, len(p.Strands))
+	for i, s := range p.Strands {
+		if set.Warm {
+			curves[i] = curve.Curve{Points: s.Route, Closed: s.Closed}
+		} else {
+			curves[i] = curve.Spline(s.Route, s.Closed)
+		}
+	}
+	cell := Cell{}
+	if p.Cell != nil {
+		cell = *p.Cell
+	}
+	res := Result{Least: math.Inf(1)}
+	for stage, per := range set.PerDiameter {
+		rx := newRelaxer(p, curves, cell, per)
+		if stage == 0 && !set.Warm {
+			if err := rx.swell(); err != nil {
+				return Result{}, err
+			}
+		}
+		k := hardContact
+		if stage == 0 && len(set.PerDiameter) > 1 {
+			k = softContact
+		}
+		if err := rx.relax(ctx, k, stage, set); err != nil {
+			return Result{}, err
+		}
+		curves, cell = rx.curves(), rx.cell
+		res.Steps += rx.steps
+		res.Least = math.Min(res.Least, rx.least)
+		res.Gap, res.Nodes = rx.gap(), len(rx.x)
+	}
+	if res.Least < 0.5 {
+		return Result{}, fmt.Errorf("tighten: strands came within %.2f of a diameter, so one may have passed through another: check the route", res.Least)
+	}
+	if p.Cell != nil && cell.Pitch < 0.5*p.Strands[0].Diameter {
+		return Result{}, fmt.Errorf("tighten: the cell collapsed to a pitch of %.3f: the route is not a knot", cell.Pitch)
+	}
+	res.Strands, res.Cell = curves, cell
+	for i := range curves {
+		res.Length += curves[i].Length()
+		if p.Cell != nil {
+			res.Length += r3.Norm(r3.Sub(Image(cell, 1, curves[p.Strands[i].Next].Points[0]), curves[i].Points[len(curves[i].Points)-1]))
+		}
+	}
+	return res, nil
+}
+
+// Image is point v of the k-th next cell as it lies in space; k may be
+// negative.
+func Image(c Cell, k int, v Vec) Vec {
+	s, cos := math.Sincos(float64(k) * c.Twist)
+	x := v.X
+	if c.Mirror && k%2 != 0 {
+		x = -x
+	}
+	return Vec{X: cos*x + s*v.Z, Y: v.Y + float64(k)*c.Pitch, Z: -s*x + cos*v.Z}
+}
+
+// pullBack turns a force on the k-th image into one on the node itself.
+func pullBack(c Cell, k int, f Vec) Vec {
+	s, cos := math.Sincos(-float64(k) * c.Twist)
+	x, z := cos*f.X+s*f.Z, -s*f.X+cos*f.Z
+	if c.Mirror && k%2 != 0 {
+		x = -x
+	}
+	return Vec{X: x, Y: f.Y, Z: z}
+}
+
+// link is an edge from node a of this cell to node b of cell shift.
+type link struct{ a, b, shift int }
+
+type pair struct {
+	s, t, shift int // links; t is taken in cell shift; -1-bar when t is a bar
+	reach       float64
+}
+
+type chord struct {
+	a, b, shift int
+	span        int // in edges
+}
+
+// relaxer holds one stage of the drawing up.
+type relaxer struct {
+	p      Problem
+	cell   Cell
+	in     bool  // in a cell
+	x, v   []Vec // nodes
+	f      []Vec
+	strand []int // of a node
+	first  []int // first node of each strand
+	held   []bool
+	links  []link
+	strOf  []int // strand of a link
+	chords []chord
+	pairs  []pair
+	l0     []float64 // mean edge by strand
+	listed []Vec     // where the nodes were when the pair list was made
+	pitch0 float64
+	twist0 float64
+
+	q            float64
+	vP, fP       float64
+	vT, fT       float64
+	massP, massT float64
+	steps        int
+	least        float64
+}
+
+func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxer {
+	r := &relaxer{p: p, cell: cell, in: p.Cell != nil, q: 1, least: math.Inf(1), l0: make([]float64, len(curves))}
+	for i, c := range curves {
+		d := p.Strands[i].Diameter
+		length := c.Length()
+		if r.in { // the seam to the next cell is an edge as well
+			length += r3.Norm(r3.Sub(Image(cell, 1, curves[p.Strands[i].Next].Points[0]), c.Points[len(c.Points)-1]))
+		}
+		n := max(6, int(math.Round(length/d*per)))
+		var pts []Vec
+		switch {
+		case c.Closed:
+			pts = c.Resample(n).Points
+		case r.in:
+			end := Image(cell, 1, curves[p.Strands[i].Next].Points[0])
+			pts = curve.Curve{Points: append(append([]Vec{}, c.Points...), end)}.Resample(n + 1).Points[:n]
+		default:
+			pts = c.Resample(n + 1).Points
+		}
+		r.first = append(r.first, len(r.x))
+		for k, v := range pts {
+			r.x = append(r.x, v)
+			r.strand = append(r.strand, i)
+			r.held = append(r.held, !c.Closed && !r.in && (k == 0 || k == len(pts)-1))
+		}
+	}
+	r.first = append(r.first, len(r.x))
+	r.v, r.f = make([]Vec, len(r.x)), make([]Vec, len(r.x))
+	for i, s := range p.Strands {
+		a, b := r.first[i], r.first[i+1]
+		for k := a; k < b; k++ {
+			if nb, sh, ok := r.step(k, 1); ok {
+				r.links = append(r.links, link{k, nb, sh})
+				r.strOf = append(r.strOf, i)
+			}
+			for span := 2; span <= chordSpan; span++ {
+				if nb, sh, ok := r.step(k, span); ok && !(s.Closed && span*2 >= b-a) {
+					r.chords = append(r.chords, chord{k, nb, sh, span})
+				}
+			}
+		}
+	}
+	// A cell's pitch moves all its nodes; give it the mass of what it moves.
+	r.massP, r.massT = float64(len(r.x))/3, float64(len(r.x))
+	r.measure()
+	return r
+}
+
+// step walks n nodes on along the thread from node k.
+func (r *relaxer) step(k, n int) (node, shift int, ok bool) {
+	i := r.strand[k]
+	for ; n > 0; n-- {
+		k++
+		if k < r.first[i+1] {
+			continue
+		}
+		switch {
+		case r.p.Strands[i].Closed:
+			k = r.first[i]
+		case r.in:
+			shift++
+			i = r.p.Strands[i].Next
+			k = r.first[i]
+		default:
+			return 0, 0, false
+		}
+	}
+	return k, shift, true
+}
+
+func (r *relaxer) at(node, shift int) Vec {
+	if shift == 0 {
+		return r.x[node]
+	}
+	return Image(r.cell, shift, r.x[node])
+}
+
+// measure refreshes the mean edge of each strand.
+func (r *relaxer) measure() {
+	sum, n := make([]float64, len(r.l0)), make([]float64, len(r.l0))
+	for i, l := range r.links {
+		sum[r.strOf[i]] += r3.Norm(r3.Sub(r.at(l.b, l.shift), r.x[l.a]))
+		n[r.strOf[i]]++
+	}
+	for i := range r.l0 {
+		r.l0[i] = sum[i] / n[i]
+	}
+}
+
+func (r *relaxer) pull(i int) float64 {
+	if w := r.p.Strands[i].Pull; w != 0 {
+		return w
+	}
+	return 1
+}
+
+// swell scales the start up about its centre till nothing overlaps, so that
+// the drawing up begins loose.
+func (r *relaxer) swell() error {
+	r.list()
+	g := r.gapListed()
+	if g < 0.1 {
+		return fmt.Errorf("tighten: two strands of the route nearly coincide (%.3f of a diameter apart)", g)
+	}
+	if g >= 1 || math.IsInf(g, 0) {
+		return nil
+	}
+	if len(r.p.Bars) > 0 {
+		return nil // bars do not scale; contacts push the strands off them
+	}
+	k := 1.02 / g
+	for i := range r.x {
+		if !r.held[i] {
+			r.x[i] = r3.Scale(k, r.x[i])
+		}
+	}
+	r.cell.Pitch *= k
+	r.measure()
+	return nil
+}
+
+// list makes the list of pairs of links that may touch before the next one.
+func (r *relaxer) list() {
+	r.listed = append(r.listed[:0], r.x...)
+	r.pitch0, r.twist0 = r.cell.Pitch, r.cell.Twist
+	r.pairs = r.pairs[:0]
+	images := 0
+	if r.in {
+		lo, hi := math.Inf(1), math.Inf(-1)
+		for _, v := range r.x {
+			lo, hi = math.Min(lo, v.Y), math.Max(hi, v.Y)
+		}
+		images = min(6, int(math.Ceil((hi-lo+2)/r.cell.Pitch)))
+	}
+	type mid struct {
+		c    Vec
+		half float64
+	}
+	here := make([]mid, len(r.links))
+	for i, l := range r.links {
+		a, b := r.x[l.a], r.at(l.b, l.shift)
+		here[i] = mid{curve.Lerp(a, b, 0.5), r3.Norm(r3.Sub(b, a)) / 2}
+	}
+	// Arc length of the links along their threads, to leave out near ones.
+	for k := 0; k <= images; k++ {
+		// after[i] is the strand that i has become k cells on, and ahead[i]
+		// how much thread lies between their starts.
+		after, ahead := make([]int, len(r.p.Strands)), make([]float64, len(r.p.Strands))
+		for i := range after {
+			after[i] = i
+			for range k {
+				ahead[i] += r.l0[after[i]] * float64(r.first[after[i]+1]-r.first[after[i]])
+				after[i] = r.p.Strands[after[i]].Next
+			}
+		}
+		for s := range r.links {
+			from := 0
+			if k == 0 {
+				from = s + 1
+			}
+			i := r.strOf[s]
+			for t := from; t < len(r.links); t++ {
+				j := r.strOf[t]
+				d := (r.p.Strands[i].Diameter + r.p.Strands[j].Diameter) / 2
+				m := here[t]
+				if k > 0 {
+					m.c = Image(r.cell, k, m.c)
+				}
+				lim := d*(1+skin) + here[s].half + m.half
+				w := r3.Sub(m.c, here[s].c)
+				if math.Abs(w.Y) > lim || r3.Norm2(w) > lim*lim {
+					continue
+				}
+				if after[i] == j {
+					arc := math.Abs(ahead[i] + r.l0[j]*float64(r.links[t].a-r.first[j]) - r.l0[i]*float64(r.links[s].a-r.first[i]))
+					if r.p.Strands[i].Closed {
+						whole := r.l0[i] * float64(r.first[i+1]-r.first[i])
+						arc = math.Min(arc, whole-arc)
+					}
+					if arc < math.Pi/2*r.p.Strands[i].Diameter {
+						continue
+					}
+				}
+				r.pairs = append(r.pairs, pair{s, t, k, d})
+			}
+		}
+	}
+	for s, l := range r.links {
+		for b, bar := range r.p.Bars {
+			d := (r.p.Strands[r.strOf[s]].Diameter + bar.Diameter) / 2
+			dist, _, _ := curve.SegmentDistance(r.x[l.a], r.at(l.b, l.shift), bar.From, bar.To)
+			if dist < d+skin {
+				r.pairs = append(r.pairs, pair{s, -1 - b, 0, d})
+			}
+		}
+	}
+}
+
+func (r *relaxer) ends(p pair) (a0, a1, b0, b1 Vec) {
+	l := r.links[p.s]
+	a0, a1 = r.x[l.a], r.at(l.b, l.shift)
+	if p.t < 0 {
+		bar := r.p.Bars[-1-p.t]
+		return a0, a1, bar.From, bar.To
+	}
+	m := r.links[p.t]
+	return a0, a1, r.at(m.a, p.shift), r.at(m.b, p.shift+m.shift)
+}
+
+func (r *relaxer) gap() float64 { r.list(); return r.gapListed() }
+
+// gapListed is the least distance over reach of the listed pairs.
+func (r *relaxer) gapListed() float64 {
+	g := math.Inf(1)
+	for _, p := range r.pairs {
+		a0, a1, b0, b1 := r.ends(p)
+		d, _, _ := curve.SegmentDistance(a0, a1, b0, b1)
+		g = math.Min(g, d/p.reach)
+	}
+	return g
+}
+
+// push adds force f to node n of cell shift.
+func (r *relaxer) push(n, shift int, f Vec) {
+	if shift != 0 {
+		r.fP += float64(shift) * f.Y
+		if r.cell.FreeTwist {
+			v := r.at(n, shift) // d/dTwist of the image is shift times (z, 0, -x)
+			r.fT += float64(shift) * (f.X*v.Z - f.Z*v.X)
+		}
+		f = pullBack(r.cell, shift, f)
+	}
+	r.f[n] = r3.Add(r.f[n], f)
+}
+
+// forces fills f, fP and fT and gives the energy and the least gap.
+func (r *relaxer) forces(k float64) (energy, gap float64) {
+	for i := range r.f {
+		r.f[i] = Vec{}
+	}
+	r.fP, r.fT = -r.cell.Push, 0
+	gap = math.Inf(1)
+	for i, l := range r.links {
+		w, l0 := r.pull(r.strOf[i]), r.l0[r.strOf[i]]
+		e := r3.Sub(r.at(l.b, l.shift), r.x[l.a])
+		energy += w * r3.Norm2(e) / (2 * l0)
+		f := r3.Scale(w/l0, e)
+		r.push(l.a, 0, f)
+		r.push(l.b, l.shift, r3.Scale(-1, f))
+	}
+	for _, c := range r.chords {
+		d := r.p.Strands[r.strand[c.a]].Diameter
+		s := float64(c.span) * r.l0[r.strand[c.a]]
+		if s >= math.Pi/2*d {
+			continue
+		}
+		want := d * math.Sin(s/d)
+		e := r3.Sub(r.at(c.b, c.shift), r.x[c.a])
+		dist := r3.Norm(e)
+		if dist >= want || dist == 0 {
+			continue
+		}
+		energy += k / 2 * (want - dist) * (want - dist)
+		f := r3.Scale(k*(want-dist)/dist, e)
+		r.push(c.b, c.shift, f)
+		r.push(c.a, 0, r3.Scale(-1, f))
+	}
+	for _, p := range r.pairs {
+		a0, a1, b0, b1 := r.ends(p)
+		want := p.reach * r.q
+		dist, s, t := curve.SegmentDistance(a0, a1, b0, b1)
+		gap = math.Min(gap, dist/p.reach)
+		if dist >= want || dist == 0 {
+			continue
+		}
+		energy += k / 2 * (want - dist) * (want - dist)
+		n := r3.Scale(k*(want-dist)/dist, r3.Sub(curve.Lerp(b0, b1, t), curve.Lerp(a0, a1, s)))
+		l := r.links[p.s]
+		r.push(l.a, 0, r3.Scale(-(1-s), n))
+		r.push(l.b, l.shift, r3.Scale(-s, n))
+		if p.t >= 0 {
+			m := r.links[p.t]
+			r.push(m.a, p.shift, r3.Scale(1-t, n))
+			r.push(m.b, p.shift+m.shift, r3.Scale(t, n))
+		}
+	}
+	energy += r.cell.Push * r.cell.Pitch
+	for i, h := range r.held {
+		if h {
+			r.f[i] = Vec{}
+		}
+	}
+	if r.in { // the pitch carries the nodes of the cell with it
+		for i, v := range r.x {
+			r.fP += r.f[i].Y * v.Y / r.cell.Pitch
+		}
+	}
+	return energy, gap
+}
+
+// relax runs damped dynamics (FIRE) until the energy stands still and the
+// strands just touch.
+func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings) error {
+	const alpha0, grow, shrink = 0.1, 1.1, 0.5
+	dtMax := 0.9 / math.Sqrt(k)
+	dt, alpha, good := dtMax/4, alpha0, 0
+	r.list()
+	last := math.Inf(1)
+	smallest := math.Inf(1)
+	for _, s := range r.p.Strands {
+		smallest = math.Min(smallest, s.Diameter)
+	}
+	maxStep := 0.08 * smallest
+	for step := 1; step <= set.MaxSteps; step++ {
+		if r.moved() > skin/2*0.9 {
+			r.measure()
+			r.list()
+		}
+		energy, gap := r.forces(k)
+		r.least = math.Min(r.least, gap)
+		if step%checkEvery == 0 {
+			if err := ctx.Err(); err != nil {
+				return err
+			}
+			if set.Progress != nil {
+				set.Progress(stage, r.steps+step, r.length(), gap)
+			}
+			still := math.Abs(last-energy) < 1e-5*math.Abs(energy)
+			if still && math.Abs(1-gap) < set.Tolerance {
+				r.steps += step
+				return nil
+			}
+			r.q += (1 - gap) / 2
+			r.q = math.Max(0.98, math.Min(1.06, r.q))
+			last = energy
+		}
+		// FIRE: steer the velocity towards the force while it goes downhill.
+		power, vv, ff := r.vP*r.fP+r.vT*r.fT, r.vP*r.vP*r.massP+r.vT*r.vT*r.massT, 0.0
+		for i := range r.x {
+			power += r3.Dot(r.v[i], r.f[i])
+			vv += r3.Norm2(r.v[i])
+			ff += r3.Norm2(r.f[i])
+		}
+		if r.in {
+			ff += r.fP * r.fP / r.massP
+			if r.cell.FreeTwist {
+				ff += r.fT * r.fT / r.massT
+			}
+		}
+		if power > 0 {
+			mix := 0.0
+			if ff > 0 {
+				mix = alpha * math.Sqrt(vv/ff)
+			}
+			for i := range r.v {
+				r.v[i] = r3.Add(r3.Scale(1-alpha, r.v[i]), r3.Scale(mix, r.f[i]))
+			}
+			r.vP = (1-alpha)*r.vP + mix*r.fP/r.massP
+			r.vT = (1-alpha)*r.vT + mix*r.fT/r.massT
+			if good++; good > 5 {
+				dt, alpha = math.Min(dt*grow, dtMax), alpha*0.99
+			}
+		} else {
+			for i := range r.v {
+				r.v[i] = Vec{}
+			}
+			r.vP, r.vT = 0, 0
+			dt, alpha, good = dt*shrink, alpha0, 0
+		}
+		r.move(dt, maxStep)
+	}
+	r.steps += set.MaxSteps
+	return nil
+}
+
+func (r *relaxer) move(dt, maxStep float64) {
+	biggest := 0.0
+	for i := range r.v {
+		r.v[i] = r3.Add(r.v[i], r3.Scale(dt, r.f[i]))
+		biggest = math.Max(biggest, r3.Norm2(r.v[i]))
+	}
+	scale := dt
+	if b := math.Sqrt(biggest) * dt; b > maxStep {
+		scale = dt * maxStep / b
+	}
+	for i := range r.x {
+		r.x[i] = r3.Add(r.x[i], r3.Scale(scale, r.v[i]))
+	}
+	if !r.in {
+		return
+	}
+	r.vP += dt * r.fP / r.massP
+	dp := math.Max(-maxStep/2, math.Min(maxStep/2, dt*r.vP))
+	stretch := (r.cell.Pitch + dp) / r.cell.Pitch
+	r.cell.Pitch += dp
+	for i := range r.x {
+		r.x[i].Y *= stretch
+	}
+	if r.cell.FreeTwist {
+		r.vT += dt * r.fT / r.massT
+		r.cell.Twist += math.Max(-0.02, math.Min(0.02, dt*r.vT))
+	}
+}
+
+// moved is how far any node or image has gone since the list was made.
+func (r *relaxer) moved() float64 {
+	m := 0.0
+	for i, v := range r.x {
+		m = math.Max(m, r3.Norm2(r3.Sub(v, r.listed[i])))
+	}
+	return math.Sqrt(m) + 2*math.Abs(r.cell.Pitch-r.pitch0) + 4*math.Abs(r.cell.Twist-r.twist0)
+}
+
+func (r *relaxer) length() float64 {
+	sum := 0.0
+	for _, l := range r.links {
+		sum += r3.Norm(r3.Sub(r.at(l.b, l.shift), r.x[l.a]))
+	}
+	return sum
+}
+
+func (r *relaxer) curves() []curve.Curve {
+	out := make([]curve.Curve, len(r.p.Strands))
+	for i, s := range r.p.Strands {
+		out[i] = curve.Curve{Points: append([]Vec{}, r.x[r.first[i]:r.first[i+1]]...), Closed: s.Closed}
+	}
+	return out
+}

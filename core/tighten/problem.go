@@ -1,0 +1,113 @@
+// Package tighten draws a knot up: from a route, the rough way its strands
+// take, to the curves they lie on once every strand has been pulled as short
+// as the others let it.
+//
+// A newcomer needs one function, [Draw]. It takes a [Problem] in units of the
+// cord diameter and gives back a [Result]. The same problem gives the same
+// result, bit for bit, on the same machine: there is no randomness and no
+// clock in it.
+package tighten
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Vec is a point or direction in space.
+type Vec = r3.Vec
+
+// Strand is one cord of a knot before it is drawn up.
+type Strand struct {
+	Route    []Vec   // the points it passes, at least three
+	Diameter float64 // its own diameter, in the problem's unit
+	Closed   bool    // a ring of cord; never in a cell
+	// Next is, in a cell, the strand of the next cell that this one goes on as.
+	Next int
+	// Pull is the tension; 1 where it is left zero.
+	Pull float64
+}
+
+// Cell makes the strands one repeat of an endless sinnet along y. The next
+// repeat is this one mirrored in x if Mirror is set, turned about the y axis
+// by Twist, and moved down by Pitch. Pitch is always found; Twist only if
+// FreeTwist is set.
+type Cell struct {
+	Pitch     float64
+	Twist     float64
+	FreeTwist bool
+	Mirror    bool
+	// Push presses the row together along y, as a tier pushes knots up.
+	Push float64
+}
+
+// Bar is something straight that does not give or move: a filler held taut, a
+// ring's wire, a hitch's leader.
+type Bar struct {
+	From, To Vec
+	Diameter float64
+}
+
+// Problem is a knot to be drawn up. Open strands are held by their ends, as if
+// pulled by hands far away.
+type Problem struct {
+	Strands []Strand
+	Cell    *Cell
+	Bars    []Bar
+}
+
+// Settings trade time for fineness. The zero value is what the catalogue uses.
+type Settings struct {
+	PerDiameter []float64                                  // nodes a diameter, stage by stage; {3, 5}
+	MaxSteps    int                                        // a stage; 12000
+	Progress    func(stage, step int, length, gap float64) // called now and then
+	Warm        bool                                       // the routes are curves drawn up before: no scaling up
+	Tolerance   float64                                    // share of the least gap still allowed; 0.002
+}
+
+// Result is a knot drawn up.
+type Result struct {
+	Strands []curve.Curve
+	Cell    Cell    // pitch and twist as found
+	Length  float64 // of all strands, one cell of a sinnet
+	// Gap is the least distance between two strands over the mean of their
+	// diameters: 1 when they just touch.
+	Gap float64
+	// Least is the smallest Gap seen on the way; above 0.5, nothing can have
+	// passed through anything.
+	Least float64
+	Nodes int
+	Steps int
+}
+
+func (p Problem) check() error {
+	if len(p.Strands) == 0 {
+		return fmt.Errorf("tighten: no strands")
+	}
+	for i, s := range p.Strands {
+		if len(s.Route) < 3 {
+			return fmt.Errorf("tighten: strand %d has %d points, needs three", i, len(s.Route))
+		}
+		if !(s.Diameter > 0) || math.IsInf(s.Diameter, 0) {
+			return fmt.Errorf("tighten: strand %d has diameter %v", i, s.Diameter)
+		}
+		if p.Cell != nil && (s.Next < 0 || s.Next >= len(p.Strands)) {
+			return fmt.Errorf("tighten: strand %d goes on as strand %d, which is not there", i, s.Next)
+		}
+		if p.Cell != nil && s.Closed {
+			return fmt.Errorf("tighten: strand %d is closed in a cell", i)
+		}
+		for k, v := range s.Route {
+			if math.IsNaN(v.X+v.Y+v.Z) || math.IsInf(v.X+v.Y+v.Z, 0) {
+				return fmt.Errorf("tighten: strand %d point %d is not a number", i, k)
+			}
+		}
+	}
+	if p.Cell != nil && !(p.Cell.Pitch > 0) {
+		return fmt.Errorf("tighten: a cell's pitch must be above zero, is %v", p.Cell.Pitch)
+	}
+	return nil
+}
