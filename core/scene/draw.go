@@ -16,9 +16,10 @@ func (c *canvas) index() {
 		for _, p := range t.samples {
 			c.x0, c.y0 = math.Min(c.x0, p.x), math.Min(c.y0, p.y)
 			x1, y1 = math.Max(x1, p.x), math.Max(y1, p.y)
-			c.cell = math.Max(c.cell, 1.3*p.hw)
+			c.widest = math.Max(c.widest, p.hw)
 		}
 	}
+	c.cell = math.Max(c.cell, 0.8*c.widest)
 	c.x0 -= c.cell
 	c.y0 -= c.cell
 	c.nx, c.ny = int((x1-c.x0)/c.cell)+2, int((y1-c.y0)/c.cell)+2
@@ -26,29 +27,37 @@ func (c *canvas) index() {
 	for ti, t := range c.tubes {
 		for i, p := range t.samples {
 			k := int((p.y-c.y0)/c.cell)*c.nx + int((p.x-c.x0)/c.cell)
-			c.grid[k] = append(c.grid[k], ref{int32(ti), int32(i)})
+			c.grid[k] = append(c.grid[k], ref{p.x, p.y, int32(ti), int32(i)})
 		}
 	}
 }
 
-// near calls f with the slices whose centres lie within reach cells of a point.
-func (c *canvas) near(x, y float64, reach int, f func(t *tube, i int)) {
-	gx, gy := int(math.Floor((x-c.x0)/c.cell)), int(math.Floor((y-c.y0)/c.cell))
-	for yy := max(0, gy-reach); yy <= min(c.ny-1, gy+reach); yy++ {
-		for xx := max(0, gx-reach); xx <= min(c.nx-1, gx+reach); xx++ {
-			for _, r := range c.grid[yy*c.nx+xx] {
-				f(c.tubes[r.t], int(r.i))
+// near calls f with the slices whose centres lie within reach mm of a point
+// until f says that it has seen enough.
+func (c *canvas) near(x, y, reach float64, f func(t *tube, i int) bool) {
+	cell := func(v, from float64, n int) int { return max(0, min(n-1, int((v-from)/c.cell))) }
+	x0, x1 := cell(x-reach, c.x0, c.nx), cell(x+reach, c.x0, c.nx)
+	y0, y1 := cell(y-reach, c.y0, c.ny), cell(y+reach, c.y0, c.ny)
+	for yy := y0; yy <= y1; yy++ {
+		for _, row := range c.grid[yy*c.nx+x0 : yy*c.nx+x1+1] {
+			for k := range row {
+				r := &row[k]
+				if dx, dy := r.x-x, r.y-y; dx*dx+dy*dy <= reach*reach {
+					if f(c.tubes[r.t], int(r.i)) {
+						return
+					}
+				}
 			}
 		}
 	}
 }
 
 // inside tells whether a point lies in slice p of a tube, at least by margin.
-func inside(t *tube, p *sample, x, y, margin float64) bool {
+func (c *canvas) inside(t *tube, p *sample, x, y, margin float64) bool {
 	dx, dy := x-p.x, y-p.y
 	along := dx*p.tx + dy*p.ty
 	across := -dx*p.ty + dy*p.tx
-	step := stepD * t.d
+	step := c.step * t.d
 	if t.metal {
 		step *= 2
 	}
@@ -74,32 +83,28 @@ func (c *canvas) hidden(t *tube, i int, x, y float64, own bool) bool {
 	} else if rank = c.rank[t.id][i]; rank < 0 {
 		return true
 	}
-	c.near(x, y, 1, func(o *tube, j int) {
-		if found {
-			return
-		}
+	c.near(x, y, c.widest, func(o *tube, j int) bool {
 		p := &o.samples[j]
 		if o == t {
 			way := math.Abs(p.s - me.s)
 			if way < 0.12*t.d || (!own && way < 1.2*t.d) {
-				return
+				return false
 			}
 			if way < 1.5*t.d {
 				// A fold in depth does not hide its own nearer limb.
-				found = p.z > me.z-0.15*t.d && inside(o, p, x, y, 0.05*t.d)
-				return
+				found = p.z > me.z-0.15*t.d && c.inside(o, p, x, y, 0.05*t.d)
+				return found
 			}
 		}
 		if c.painted {
 			if c.rank[o.id][j] <= rank {
-				return
+				return false
 			}
 		} else if p.z <= me.z {
-			return
+			return false
 		}
-		if inside(o, p, x, y, margin*o.d) {
-			found = true
-		}
+		found = c.inside(o, p, x, y, margin*o.d)
+		return found
 	})
 	return found
 }
@@ -115,6 +120,10 @@ func (c *canvas) spread() {
 		for i := range t.samples {
 			me := &t.samples[i]
 			out[i], most[i] = wide{me.hw, me.hw}, wide{me.hw, me.hw}
+			if i%2 == 1 { // every other slice is close enough
+				out[i], most[i] = out[i-1], most[i-1]
+				continue
+			}
 			if me.lie == plan.Free || me.lie == plan.Filler || me.flat < 0.5 {
 				continue
 			}
@@ -128,18 +137,18 @@ func (c *canvas) spread() {
 			// run across only bound it.
 			beside := [2]float64{math.Inf(1), math.Inf(1)}
 			bound := beside
-			c.near(me.x, me.y, 4, func(o *tube, j int) {
+			c.near(me.x, me.y, 3.2*t.d, func(o *tube, j int) bool {
 				p := &o.samples[j]
 				if o.metal || p.lie == plan.Filler || (o == t && math.Abs(p.s-me.s) < 1.6*t.d) {
-					return
+					return false
 				}
-				if math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
-					return
+				if j%2 == 1 || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
+					return false
 				}
 				dx, dy := p.x-me.x, p.y-me.y
 				along, across := dx*me.tx+dy*me.ty, -dx*me.ty+dy*me.tx
 				if math.Abs(along) > 0.3*t.d {
-					return
+					return false
 				}
 				k := 0
 				if across > 0 {
@@ -151,6 +160,7 @@ func (c *canvas) spread() {
 				} else {
 					bound[k] = math.Min(bound[k], room)
 				}
+				return false
 			})
 			grow := func(room float64) float64 {
 				if room > 2.4*t.d {
@@ -166,7 +176,7 @@ func (c *canvas) spread() {
 			most[i] = wide{me.hw + math.Min(bound[0], t.d), me.hw + math.Min(bound[1], t.d)}
 		}
 		// Eased along the cord, and never past what bounds it.
-		n := max(1, slices(0.3))
+		n := max(1, c.slices(0.3))
 		least := make([]wide, len(out))
 		for i := range most {
 			least[i] = most[i]
@@ -188,6 +198,11 @@ func (c *canvas) spread() {
 		}
 	}
 	c.bends()
+	for _, t := range c.tubes {
+		for i := range t.samples {
+			c.widest = math.Max(c.widest, math.Max(t.samples[i].l, t.samples[i].r))
+		}
+	}
 }
 
 // bends keeps the inner side of a bend narrower than the bend's radius.
@@ -276,22 +291,23 @@ func (c *canvas) bodies() []Layer {
 		met := map[int]meeting{}
 		for i := ch.a; i <= ch.b; i += 2 {
 			p := &ch.t.samples[i]
-			c.near(p.x, p.y, 2, func(o *tube, j int) {
+			c.near(p.x, p.y, 2*c.widest, func(o *tube, j int) bool {
 				k := of[o.id][j]
-				if k <= ch.index || k < 0 {
-					return
+				if j%2 == 1 || k <= ch.index {
+					return false
 				}
 				q := &o.samples[j]
 				if o == ch.t && math.Abs(q.s-p.s) < 1.2*o.d {
-					return
+					return false
 				}
-				dist := math.Hypot(q.x-p.x, q.y-p.y)
+				dist := math.Sqrt((q.x-p.x)*(q.x-p.x) + (q.y-p.y)*(q.y-p.y))
 				if dist > math.Max(p.l, p.r)+math.Max(q.l, q.r) {
-					return
+					return false
 				}
 				if m, ok := met[k]; !ok || dist < m.near {
 					met[k] = meeting{dist, p.z - q.z}
 				}
+				return false
 			})
 		}
 		keys := make([]int, 0, len(met))

@@ -84,9 +84,9 @@ func rounded(pts []curve.Vec, r float64) []curve.Vec {
 func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
 	t := &tube{id: len(c.tubes), colour: colour, d: d, metal: true, open: [2]bool{true, true}}
 	line := curve.Curve{Points: pts}
-	n := max(3, int(line.Length()/(stepD*2*d)))
+	n := max(3, int(line.Length()/(c.step*2*d)))
 	for _, p := range line.Resample(n).Points {
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: plan.Free, s: stepD * 2 * d * float64(len(t.samples))})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: plan.Free, s: c.step * 2 * d * float64(len(t.samples))})
 	}
 	first, last := pts[0], pts[len(pts)-1]
 	if math.Hypot(first.X-last.X, first.Y-last.Y) < 0.01 {

@@ -111,19 +111,18 @@ type tube struct {
 	open    [2]bool
 }
 
-const (
-	stepD  = 0.09 // slices, in diameters
-	inkRGB = "#17242a"
-)
+const inkRGB = "#17242a"
 
 // slices is how many slices a length in diameters takes.
-func slices(diameters float64) int { return int(diameters / stepD) }
+func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) }
 
 type canvas struct {
 	v      View
+	step   float64 // between slices, in diameters
 	tubes  []*tube
 	grid   [][]ref
 	cell   float64
+	widest float64 // the greatest half width, mm
 	nx, ny int
 	x0, y0 float64
 	// rank is when each slice was painted, by tube; -1 for what is not seen.
@@ -131,9 +130,23 @@ type canvas struct {
 	painted bool
 }
 
-type ref struct{ t, i int32 }
+type ref struct {
+	x, y float64
+	t, i int32
+}
 
-func newCanvas(v View) *canvas { return &canvas{v: v} }
+// newCanvas slices the finer the closer the picture is seen; 3 mm stands for a
+// common cord.
+func newCanvas(v View) *canvas {
+	step := 0.09
+	switch px := 3 * v.PerMM; {
+	case px < 20:
+		step = 0.2
+	case px < 45:
+		step = 0.13
+	}
+	return &canvas{v: v, step: step}
+}
 
 // turn takes a point to the picture's axes.
 func (c *canvas) turn(p curve.Vec) curve.Vec {
@@ -154,7 +167,7 @@ func (c *canvas) strand(si int, s plan.Strand, l plan.Layout, stuff cord.Stuff) 
 	}
 	t := &tube{id: len(c.tubes), colour: stuff.Colour, make: stuff.Make, d: d, open: [2]bool{true, true}}
 	// Even slices along the fine curve, each with the flags of its span.
-	step := stepD * d
+	step := c.step * d
 	run, next := 0.0, 0.0
 	put := func(p curve.Vec, at float64, span int) {
 		a, b := span, min(span+1, len(pts)-1)
@@ -232,7 +245,7 @@ func (c *canvas) window(t *tube) {
 // smoothWidths eases the width between knots and free cord over half a
 // diameter each way.
 func (c *canvas) smoothWidths(t *tube) {
-	n := max(1, slices(0.5))
+	n := max(1, c.slices(0.5))
 	sum := make([]float64, len(t.samples)+1)
 	for i, p := range t.samples {
 		sum[i+1] = sum[i] + p.hw
@@ -269,7 +282,7 @@ func (c *canvas) settle(t *tube) {
 // cutEnd takes the last mm of an end off a tube and gives them back, from the
 // knot outwards.
 func (c *canvas) cutEnd(t *tube, end int, mm float64) []sample {
-	n := max(1, min(len(t.samples)-3, int(mm/(stepD*t.d))))
+	n := max(1, min(len(t.samples)-3, int(mm/(c.step*t.d))))
 	var off []sample
 	if end == 0 {
 		for i := n; i >= 0; i-- {

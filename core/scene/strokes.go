@@ -208,8 +208,8 @@ func (c *canvas) endLine(t *tube, e int, w *pathWriter) {
 
 // litSide is how much the +n side of a slice faces the light, -1 to 1,
 // averaged over a diameter so that it does not flicker.
-func litSide(t *tube) []float64 {
-	n := max(1, slices(0.5))
+func (c *canvas) litSide(t *tube) []float64 {
+	n := max(1, c.slices(0.5))
 	out := make([]float64, len(t.samples))
 	for i := range out {
 		a, b := max(0, i-n), min(len(out), i+n+1)
@@ -221,7 +221,7 @@ func litSide(t *tube) []float64 {
 }
 
 func (c *canvas) lightLine(t *tube, w *pathWriter) {
-	lit := litSide(t)
+	lit := c.litSide(t)
 	line := make([]edgePoint, 0, len(t.samples))
 	for i := range t.samples {
 		p := &t.samples[i]
@@ -244,7 +244,7 @@ func (c *canvas) lightLine(t *tube, w *pathWriter) {
 }
 
 func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
-	lit := litSide(t)
+	lit := c.litSide(t)
 	for _, k := range [2]float64{-1, 1} {
 		half := halfWidth(k)
 		inner := sideLine(t, k, func(p *sample) float64 { return math.Max(0, half(p)-0.08*t.d) })
@@ -263,14 +263,15 @@ func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
 func (c *canvas) fallsOn(t *tube, i int, q pt) bool {
 	me := &t.samples[i]
 	top := math.Inf(-1)
-	c.near(q.x, q.y, 1, func(o *tube, j int) {
+	c.near(q.x, q.y, c.widest, func(o *tube, j int) bool {
 		p := &o.samples[j]
 		if o == t && math.Abs(p.s-me.s) < 1.2*t.d {
-			return
+			return false
 		}
-		if p.z > top && inside(o, p, q.x, q.y, 0.02*o.d) {
+		if p.z > top && c.inside(o, p, q.x, q.y, 0.02*o.d) {
 			top = p.z
 		}
+		return false
 	})
 	return top > math.Inf(-1) && me.z-top > 0.35*t.d
 }
