@@ -83,6 +83,16 @@ func Makes() []Make {
 	return out
 }
 
+// Materials lists the materials in alphabetical order.
+func Materials() []Material {
+	var out []Material
+	for m := range densities {
+		out = append(out, m)
+	}
+	sort.Slice(out, func(i, j int) bool { return out[i] < out[j] })
+	return out
+}
+
 // Melts reports whether an end of this material may be melted.
 func (m Material) Melts() bool {
 	return m == "nylon" || m == "polyester" || m == "polypropylene"

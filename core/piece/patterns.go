@@ -1,0 +1,77 @@
+package piece
+
+import (
+	"nimblebight/core/cord"
+	"nimblebight/core/knot"
+)
+
+// Pattern is a piece to start from.
+type Pattern struct {
+	ID       string   `json:"id"`
+	Name     string   `json:"name"`
+	About    string   `json:"about"`
+	Document Document `json:"document"`
+}
+
+// The colours of the patterns: what a first drawer is likely to hold.
+const (
+	lagoon = "#0f5c63"
+	sand   = "#e3c88f"
+	rust   = "#b4532a"
+	chalk  = "#e9e4d6"
+	moss   = "#5b6b33"
+)
+
+// Kernmantle is nylon kernmantle of a label diameter.
+func Kernmantle(mm float64, colour string) cord.Stuff {
+	return cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: mm, Colour: colour}
+}
+
+// Cotton is single-strand cotton of a label diameter.
+func Cotton(mm float64, colour string) cord.Stuff {
+	return cord.Stuff{Make: "single-strand", Material: "cotton", DiameterMM: mm, Colour: colour}
+}
+
+// Begin is a document with nothing on it but its hardware.
+func Begin(name, kind string, on Hardware, length float64) Document {
+	return Document{Format: Format, Version: Version, Name: name,
+		Purpose: Purpose{Kind: kind, HangsOn: on, LengthMM: length}, Cords: []Cord{}, Sequence: []knot.Section{}}
+}
+
+// With gives the document cords and the sequence of a typed line. It panics on
+// a line that cannot be read: it is for lines written here.
+func (d Document) With(line string, cords ...Cord) Document {
+	seq, err := Parse(line)
+	if err != nil {
+		panic("piece: a pattern's line: " + err.Error())
+	}
+	d.Cords, d.Sequence = cords, seq
+	return d
+}
+
+// SplitRing is a split ring by its inner width and wire.
+func SplitRing(inner, wire float64) Hardware {
+	return Hardware{Type: "split-ring", InnerMM: inner, WireMM: wire}
+}
+
+// Patterns lists the pieces to start from.
+func Patterns() []Pattern {
+	inside := Legs{ShortInside: true}
+	return []Pattern{
+		{"two-colour-fob", "Two-colour flat fob", "Two cords on a ring, square knots, ends pressed: the first thing most people tie.",
+			Begin("Two-colour fob", "key-fob", SplitRing(30, 2), 110).With("mount A B, square-knot 7, finish singe-and-press",
+				Cord{ID: "A", Stuff: Kernmantle(4, lagoon), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(4, sand), Legs: inside})},
+		{"spiral-fob", "Spiral fob", "Half knots all of one hand, so that the row turns by itself.",
+			Begin("Spiral fob", "key-fob", SplitRing(30, 2), 110).With("mount A B, half-knot 14, finish singe-and-press",
+				Cord{ID: "A", Stuff: Kernmantle(4, rust), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(4, chalk), Legs: inside})},
+		{"thin-over-thick", "Thin cord over thick legs", "A thick cord hangs, a thin one is laid behind it and does all the knotting.",
+			Begin("Thin over thick", "zip-pull", SplitRing(20, 1.8), 90).With("mount A, mount B hitch=laid-behind, square-knot 12, finish singe-and-press",
+				Cord{ID: "A", Stuff: Kernmantle(4, moss)}, Cord{ID: "B", Stuff: Kernmantle(2.2, sand)})},
+		{"cotton-charm", "Cotton charm with a fringe", "Soft cotton in square knots, gathered with a wrap and combed out.",
+			Begin("Cotton charm", "charm", SplitRing(28, 2), 130).With("mount A B, square-knot 8, gather C turns=6, finish fringe length=45mm",
+				Cord{ID: "A", Stuff: Cotton(5, chalk), Legs: inside}, Cord{ID: "B", Stuff: Cotton(5, chalk), Legs: inside}, Cord{ID: "C", Stuff: Cotton(3, rust)})},
+		{"grouped-fob", "Groups with gaps", "Square knots in groups with bare lengths between them.",
+			Begin("Grouped fob", "key-fob", SplitRing(30, 2), 120).With("mount A B, square-knot 3, gap 10mm, square-knot 3, half-knot 1, finish dome",
+				Cord{ID: "A", Stuff: Kernmantle(4, moss), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(4, chalk), Legs: inside})},
+	}
+}

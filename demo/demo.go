@@ -1,0 +1,108 @@
+// Package demo fills an empty store with the Marram Quay boathouse: a made-up
+// rowing and canoe club whose members tie what its lockers, boats and spring
+// fair need.
+package demo
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/piece"
+	"nimblebight/store"
+)
+
+type spool struct {
+	name  string
+	stuff cord.Stuff
+}
+
+func weighed(s cord.Stuff, g float64) cord.Stuff {
+	s.GramsPerMetre = g
+	return s
+}
+
+var drawer = []spool{
+	{"Lagoon kernmantle", weighed(piece.Kernmantle(4, "#0f5c63"), 6.8)},
+	{"Sand kernmantle", weighed(piece.Kernmantle(4, "#e3c88f"), 6.9)},
+	{"Signal rust kernmantle", piece.Kernmantle(4, "#b4532a")},
+	{"Night kernmantle", piece.Kernmantle(4, "#22313f")},
+	{"Thin marsh kernmantle", piece.Kernmantle(2.2, "#7c8f4a")},
+	{"Chalk cotton, soft", piece.Cotton(5, "#e9e4d6")},
+	{"Heather cotton, soft", piece.Cotton(3, "#8a5a83")},
+	{"Wharf braid", cord.Stuff{Make: "solid-braid", Material: "polyester", DiameterMM: 3, Colour: "#3e6b8a"}},
+}
+
+// Pieces are the documents of the demo rack.
+func Pieces() []piece.Document {
+	inside := piece.Legs{ShortInside: true}
+	ring := piece.SplitRing
+	four := func(i int) cord.Stuff { return drawer[i].stuff }
+	c := func(id string, s cord.Stuff, l piece.Legs) piece.Cord { return piece.Cord{ID: id, Stuff: s, Legs: l} }
+	note := func(d piece.Document, n string) piece.Document { d.Purpose.Note = n; return d }
+	return []piece.Document{
+		note(piece.Begin("Slipway locker 14", "key-fob", ring(30, 2), 110).With("mount A B, square-knot 7, finish singe-and-press",
+			c("A", four(0), inside), c("B", four(1), inside)), "Lagoon bars in front: the slipway row."),
+		piece.Begin("Oar rack tag", "key-fob", ring(30, 2), 100).With("mount A B, square-knot 6 start=right, half-knot 1 hand=right, finish singe-and-press",
+			c("A", four(2), inside), c("B", four(2), inside)),
+		note(piece.Begin("Carving knife pull", "lanyard", piece.Hardware{Type: "rod", InnerMM: 22, WireMM: 5}, 110).
+			With("mount A, mount B hitch=laid-behind, square-knot 18, finish singe-and-press", c("A", four(3), piece.Legs{}), c("B", four(4), piece.Legs{})),
+			"Hangs from the lanyard hole's pin; keep it clear of the blade's path."),
+		piece.Begin("Spring fair charm", "charm", ring(28, 2), 130).With("mount A B, square-knot 8, gather C turns=7, finish fringe length=45mm",
+			c("A", four(5), inside), c("B", four(5), inside), c("C", four(6), piece.Legs{})),
+		note(piece.Begin("Tender outboard key", "key-fob", piece.Hardware{Type: "carabiner", InnerMM: 30, WireMM: 4}, 120).
+			With("mount A B hitch=larks-head-reversed, half-knot 14, finish dome", c("A", four(1), piece.Legs{FirstMM: 470}), c("B", four(3), inside)),
+			"Cut from the note on the last one; see the warning."),
+		piece.Begin("Boathouse door", "key-fob", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 130).
+			With("mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 2, finish singe-and-press", c("A", four(3), inside), c("B", four(1), inside)),
+		piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 90).
+			With("mount A B, half-knot 12 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
+	}
+}
+
+// Fill fills an empty store; a store that holds anything is left as it is.
+func Fill(ctx context.Context, s *store.Store) error {
+	have, err := s.Pieces(ctx, false)
+	if err != nil {
+		return err
+	}
+	cords, err := s.Drawer(ctx)
+	if err != nil || len(have) > 0 || len(cords) > 0 {
+		return err
+	}
+	for _, sp := range drawer {
+		b, err := json.Marshal(sp.stuff)
+		if err != nil {
+			return err
+		}
+		if _, err := s.PutSpool(ctx, store.Spool{Name: sp.name, Stuff: b}); err != nil {
+			return err
+		}
+	}
+	for _, d := range Pieces() {
+		if ps := d.Check(); len(ps) > 0 {
+			return fmt.Errorf("demo piece %q: %w", d.Name, ps)
+		}
+		b, err := json.Marshal(d)
+		if err != nil {
+			return err
+		}
+		p, err := s.Create(ctx, b)
+		if err != nil {
+			return err
+		}
+		switch d.Name {
+		case "Oar rack tag": // half tied, side to remember
+			if err := s.SetPlace(ctx, p.ID, 13); err != nil {
+				return err
+			}
+		case "Loft blind stopper":
+			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 25, LengthMM: 86, Note: "Came up a little shorter than planned; ends clean.",
+				Cords: []byte(`[{"id":"A","cut_mm":650,"left_mm":110},{"id":"B","cut_mm":650,"left_mm":95}]`)}); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}

@@ -1,0 +1,387 @@
+package server
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/json"
+	"fmt"
+	"math"
+	"net/http"
+	"strconv"
+	"sync"
+
+	"github.com/gin-gonic/gin"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+	"nimblebight/store"
+)
+
+type ctx = context.Context
+
+// bench answers for plans, pictures, the vise, the log, the drawer and the
+// settings.
+func (s *Server) bench(r *gin.RouterGroup) {
+	r.GET("/pieces/:id/plan", s.planOf)
+	r.GET("/pieces/:id/picture", s.pictureOf)
+	r.PUT("/pieces/:id/place", s.place)
+	r.GET("/pieces/:id/log", s.logs)
+	r.POST("/pieces/:id/log", s.addLog)
+	r.DELETE("/pieces/:id/log/:entry", func(c *gin.Context) {
+		n, err := id(c, "id")
+		e, err2 := id(c, "entry")
+		if err == nil {
+			err = err2
+		}
+		if err == nil {
+			err = s.store.DropLog(c, n, e)
+		}
+		answer(c, nil, err)
+	})
+	r.GET("/catalogue", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue()) })
+	r.GET("/knots", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue().Knots) })
+	r.GET("/drawer", s.drawer)
+	r.POST("/drawer", s.putSpool)
+	r.PUT("/drawer/:id", s.putSpool)
+	r.DELETE("/drawer/:id", func(c *gin.Context) {
+		n, err := id(c, "id")
+		if err == nil {
+			err = s.store.DropSpool(c, n)
+		}
+		answer(c, nil, err)
+	})
+	r.GET("/settings", func(c *gin.Context) {
+		set, err := s.settings(c)
+		answer(c, set, err)
+	})
+	r.PUT("/settings", s.putSettings)
+}
+
+// views keeps plans and pictures of documents seen before, by what was asked.
+// A document never changes, so neither do they.
+type views struct {
+	lock  sync.Mutex
+	kept  map[string]any
+	order []string
+}
+
+const mostViews = 400
+
+func newViews() *views { return &views{kept: map[string]any{}} }
+
+func remember[T any](v *views, key string, made func() (T, error)) (T, error) {
+	v.lock.Lock()
+	old, ok := v.kept[key]
+	v.lock.Unlock()
+	if ok {
+		return old.(T), nil
+	}
+	out, err := made()
+	if err != nil {
+		return out, err
+	}
+	v.lock.Lock()
+	defer v.lock.Unlock()
+	if _, again := v.kept[key]; !again {
+		v.order = append(v.order, key)
+	}
+	v.kept[key] = out
+	for len(v.order) > mostViews {
+		delete(v.kept, v.order[0])
+		v.order = v.order[1:]
+	}
+	return out, nil
+}
+
+func (v *views) plan(raw []byte, d piece.Document, set Settings, until int) (plan.Plan, error) {
+	o := plan.Options{LeftHanded: set.Hand == "left", Until: until}
+	if set.Units == "inch" {
+		o.RoundUpMM = plan.QuarterInch
+	}
+	key := fmt.Sprintf("plan %x %v", sha256.Sum256(raw), o)
+	return remember(v, key, func() (plan.Plan, error) { return plan.Make(d, o) })
+}
+
+func (v *views) picture(raw []byte, d piece.Document, set Settings, until int, view scene.View) (scene.Picture, error) {
+	key := fmt.Sprintf("picture %x %s %d %v", sha256.Sum256(raw), set.Hand, until, view)
+	return remember(v, key, func() (scene.Picture, error) {
+		p, err := v.plan(raw, d, set, until)
+		if err != nil {
+			return scene.Picture{}, err
+		}
+		stuffs := make([]cord.Stuff, len(d.Cords))
+		for i, c := range d.Cords {
+			stuffs[i] = c.Stuff
+		}
+		return scene.Draw(p.Layout(), stuffs, view), nil
+	})
+}
+
+// opened reads the piece of a request with the settings.
+func (s *Server) opened(c *gin.Context) (store.Piece, piece.Document, Settings, error) {
+	n, err := id(c, "id")
+	if err != nil {
+		return store.Piece{}, piece.Document{}, Settings{}, err
+	}
+	p, err := s.store.Piece(c, n)
+	if err != nil {
+		return p, piece.Document{}, Settings{}, err
+	}
+	set, err := s.settings(c)
+	if err != nil {
+		return p, piece.Document{}, set, err
+	}
+	d, err := piece.Read(p.Document)
+	return p, d, set, err
+}
+
+func (s *Server) planOf(c *gin.Context) {
+	p, d, set, err := s.opened(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	pl, err := s.views.plan(p.Document, d, set, 0)
+	answer(c, pl, err)
+}
+
+// pictureOf draws a piece: ?view=face|back, ?scale= pixels a millimetre,
+// ?until= actions done for the picture at the vise, which shows only the
+// stretch of the work in hand.
+func (s *Server) pictureOf(c *gin.Context) {
+	p, d, set, err := s.opened(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	view := scene.View{Back: c.Query("view") == "back", PerMM: 6}
+	if v, err := strconv.ParseFloat(c.Query("scale"), 64); err == nil && v > 0.2 && v < 60 {
+		view.PerMM = v
+	}
+	until := 0
+	if v, err := strconv.Atoi(c.Query("until")); err == nil && v > 0 {
+		until = v
+	}
+	if until > 0 {
+		pl, err := s.views.plan(p.Document, d, set, until)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		view.From, view.To = inHand(pl)
+	}
+	pic, err := s.views.picture(p.Document, d, set, until, view)
+	answer(c, pic, err)
+}
+
+// inHand is the stretch of y round the work in hand, mm: three or four knots
+// above it and some of the strands below.
+func inHand(p plan.Plan) (from, to float64) {
+	l := p.Layout()
+	low := 0.0
+	for _, s := range l.Sections {
+		low = math.Max(low, s[1])
+	}
+	thick := 1.0
+	for _, c := range p.Cords {
+		thick = math.Max(thick, c.DrawnUpMM)
+	}
+	from, to = low-13*thick, low+6*thick
+	if from < 3*thick { // near the top the wire helps to see where one is
+		from = -8 * thick
+	}
+	return from, to
+}
+
+func (s *Server) place(c *gin.Context) {
+	var req PlaceRequest
+	err := read(c, &req)
+	var n int64
+	if err == nil {
+		n, err = id(c, "id")
+	}
+	if err == nil && (req.Done < 0 || req.Done > 10*piece.MostKnots) {
+		err = &bodyError{"The place at the vise is not a number of actions."}
+	}
+	if err == nil {
+		err = s.store.SetPlace(c, n, req.Done)
+	}
+	answer(c, nil, err)
+}
+
+func entry(l store.Log) (Entry, error) {
+	e := Entry{ID: l.ID, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: []CordLog{}}
+	err := json.Unmarshal(l.Cords, &e.Cords)
+	return e, err
+}
+
+func (s *Server) logs(c *gin.Context) {
+	n, err := id(c, "id")
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	ls, err := s.store.Logs(c, n)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	out := make([]Entry, 0, len(ls))
+	for _, l := range ls {
+		e, err := entry(l)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		out = append(out, e)
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+func (s *Server) addLog(c *gin.Context) {
+	var e Entry
+	err := read(c, &e)
+	var n int64
+	if err == nil {
+		n, err = id(c, "id")
+	}
+	if err == nil {
+		err = checkEntry(e)
+	}
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	cords, err := json.Marshal(e.Cords)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	l, err := s.store.AddLog(c, store.Log{PieceID: n, Minutes: e.Minutes, LengthMM: e.LengthMM, Note: e.Note, Cords: cords})
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	out, err := entry(l)
+	answer(c, out, err)
+}
+
+// checkEntry refuses what cannot have been measured.
+func checkEntry(e Entry) error {
+	var ps piece.Problems
+	bad := func(path string, v, most float64, what string) {
+		if math.IsNaN(v) || v < 0 || v > most {
+			ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %v; %s", v, what)})
+		}
+	}
+	bad("minutes", e.Minutes, 100_000, "minutes are zero or more")
+	bad("length_mm", e.LengthMM, piece.MostMM, "a length is from 0 to 100 m")
+	for i, c := range e.Cords {
+		bad(fmt.Sprintf("cords[%d].cut_mm", i), c.CutMM, piece.MostMM, "a length is from 0 to 100 m")
+		bad(fmt.Sprintf("cords[%d].left_mm", i), c.LeftMM, piece.MostMM, "a length is from 0 to 100 m")
+		if c.LeftMM > c.CutMM {
+			ps = append(ps, piece.Problem{Path: fmt.Sprintf("cords[%d].left_mm", i), Message: "is more than was cut"})
+		}
+	}
+	if len(e.Cords) > piece.MostStrands || len(e.Note) > 8000 {
+		ps = append(ps, piece.Problem{Path: "note", Message: "is too long"})
+	}
+	if len(ps) > 0 {
+		return ps
+	}
+	return nil
+}
+
+func (s *Server) drawer(c *gin.Context) {
+	spools, err := s.store.Drawer(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	out := make([]Spool, 0, len(spools))
+	for _, sp := range spools {
+		o := Spool{ID: sp.ID, Name: sp.Name}
+		if err := json.Unmarshal(sp.Stuff, &o.Stuff); err != nil {
+			failed(c, err)
+			return
+		}
+		out = append(out, o)
+	}
+	c.JSON(http.StatusOK, out)
+}
+
+func (s *Server) putSpool(c *gin.Context) {
+	var sp Spool
+	if err := read(c, &sp); err != nil {
+		failed(c, err)
+		return
+	}
+	sp.ID = 0
+	if c.Param("id") != "" {
+		n, err := id(c, "id")
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		sp.ID = n
+	}
+	var ps piece.Problems
+	if n := len([]rune(sp.Name)); n == 0 || n > 80 {
+		ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
+	}
+	if f, why := sp.Stuff.Check(); f != "" {
+		ps = append(ps, piece.Problem{Path: "stuff." + f, Message: why})
+	}
+	if len(ps) > 0 {
+		failed(c, ps)
+		return
+	}
+	b, err := json.Marshal(sp.Stuff)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	kept, err := s.store.PutSpool(c, store.Spool{ID: sp.ID, Name: sp.Name, Stuff: b})
+	sp.ID = kept.ID
+	answer(c, sp, err)
+}
+
+func (s *Server) settings(c ctx) (Settings, error) {
+	raw, err := s.store.Setting(c, "settings", "{}")
+	if err != nil {
+		return Settings{}, err
+	}
+	set := Settings{Units: "mm", Hand: "right", Theme: "auto"}
+	return set, json.Unmarshal([]byte(raw), &set)
+}
+
+func (s *Server) putSettings(c *gin.Context) {
+	var set Settings
+	if err := read(c, &set); err != nil {
+		failed(c, err)
+		return
+	}
+	var ps piece.Problems
+	one := func(path, v string, of ...string) {
+		for _, o := range of {
+			if o == v {
+				return
+			}
+		}
+		ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %q; it is one of %v", v, of)})
+	}
+	one("units", set.Units, "mm", "inch")
+	one("hand", set.Hand, "right", "left")
+	one("theme", set.Theme, "auto", "day", "night")
+	if len(ps) > 0 {
+		failed(c, ps)
+		return
+	}
+	b, err := json.Marshal(set)
+	if err == nil {
+		err = s.store.Set(c, "settings", string(b))
+	}
+	answer(c, set, err)
+}

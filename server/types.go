@@ -1,0 +1,183 @@
+package server
+
+import (
+	"time"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/finish"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+)
+
+// The types of the wire. The web's TypeScript is generated from them
+// (go generate ./server).
+
+// Tag is a piece as it hangs on the rack.
+type Tag struct {
+	ID        int64     `json:"id"`
+	Revision  int64     `json:"revision"`
+	Name      string    `json:"name"`
+	Kind      string    `json:"kind"`
+	Stage     string    `json:"stage" jsonschema:"enum=planned,enum=on the vise,enum=tied,enum=logged"`
+	Done      int       `json:"done"`    // actions done at the vise
+	Actions   int       `json:"actions"` // of all
+	LengthMM  float64   `json:"length_mm"`
+	Warnings  int       `json:"warnings"`
+	Trouble   string    `json:"trouble,omitempty"` // why it cannot be planned
+	UpdatedAt time.Time `json:"updated_at"`
+}
+
+// Bench is a piece open on the bench.
+type Bench struct {
+	ID       int64          `json:"id"`
+	Revision int64          `json:"revision"`
+	CanUndo  bool           `json:"can_undo"`
+	CanRedo  bool           `json:"can_redo"`
+	Binned   bool           `json:"binned"`
+	Done     int            `json:"done"`
+	Document piece.Document `json:"document"`
+}
+
+// SaveRequest saves a document made from a revision.
+type SaveRequest struct {
+	Revision int64          `json:"revision"`
+	Document piece.Document `json:"document"`
+}
+
+// NotationRequest saves a sequence typed as one line.
+type NotationRequest struct {
+	Revision int64  `json:"revision"`
+	Line     string `json:"line"`
+}
+
+// CreateRequest makes a piece from a pattern or a document.
+type CreateRequest struct {
+	Pattern  string          `json:"pattern,omitempty"`
+	Name     string          `json:"name,omitempty"`
+	Document *piece.Document `json:"document,omitempty"`
+}
+
+// PlaceRequest remembers the place at the vise.
+type PlaceRequest struct {
+	Done int `json:"done"`
+}
+
+// Problem is an error as problem details.
+type Problem struct {
+	Type   string          `json:"type"`
+	Title  string          `json:"title"`
+	Status int             `json:"status"`
+	Detail string          `json:"detail"`
+	Errors []piece.Problem `json:"errors,omitempty"`
+	// Current and Yours are the two versions of a conflict.
+	Current *Bench          `json:"current,omitempty"`
+	Yours   *piece.Document `json:"yours,omitempty"`
+}
+
+// Entry is one line of a piece's log.
+type Entry struct {
+	ID        int64     `json:"id"`
+	CreatedAt time.Time `json:"created_at"`
+	Minutes   float64   `json:"minutes"`
+	LengthMM  float64   `json:"length_mm"`
+	Note      string    `json:"note"`
+	Cords     []CordLog `json:"cords"`
+}
+
+// CordLog is what was cut of a cord and what was left.
+type CordLog struct {
+	ID     string  `json:"id"`
+	CutMM  float64 `json:"cut_mm"`
+	LeftMM float64 `json:"left_mm"`
+}
+
+// Spool is a cord of the drawer.
+type Spool struct {
+	ID    int64      `json:"id"`
+	Name  string     `json:"name"`
+	Stuff cord.Stuff `json:"stuff"`
+}
+
+// Settings are kept for the installation.
+type Settings struct {
+	Units string `json:"units" jsonschema:"enum=mm,enum=inch"`
+	Hand  string `json:"hand" jsonschema:"enum=right,enum=left"`
+	Theme string `json:"theme" jsonschema:"enum=auto,enum=day,enum=night"`
+}
+
+// Catalogue is what can be tied, of what, and how it is finished.
+type Catalogue struct {
+	Knots     []CatalogueKnot `json:"knots"`
+	Finishes  []FinishWay     `json:"finishes"`
+	Makes     []Named         `json:"makes"`
+	Materials []Material      `json:"materials"`
+	Patterns  []piece.Pattern `json:"patterns"`
+}
+
+// CatalogueKnot is a knot with the section that it starts as.
+type CatalogueKnot struct {
+	knot.Knot
+	Template knot.Section `json:"template"`
+}
+
+// FinishWay is a way to finish an end.
+type FinishWay struct {
+	ID          string `json:"id"`
+	Name        string `json:"name"`
+	For         string `json:"for"`
+	Note        string `json:"note"`
+	Flame       bool   `json:"flame"`
+	WantsLength bool   `json:"wants_length"`
+}
+
+// Named is an id with the name it is said by.
+type Named struct {
+	ID   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// Material is a material and whether its ends may be melted.
+type Material struct {
+	ID    string `json:"id"`
+	Melts bool   `json:"melts"`
+}
+
+// Wire gathers all types that cross the wire, for the generator.
+type Wire struct {
+	Tag             Tag
+	Bench           Bench
+	SaveRequest     SaveRequest
+	NotationRequest NotationRequest
+	CreateRequest   CreateRequest
+	PlaceRequest    PlaceRequest
+	Problem         Problem
+	Entry           Entry
+	Spool           Spool
+	Settings        Settings
+	Catalogue       Catalogue
+	Plan            plan.Plan
+	Picture         scene.Picture
+}
+
+func catalogue() Catalogue {
+	out := Catalogue{Patterns: piece.Patterns()}
+	for _, k := range knot.All() {
+		s, err := knot.New(k.ID)
+		if err != nil {
+			panic(err) // the catalogue knows its own
+		}
+		out.Knots = append(out.Knots, CatalogueKnot{k, s})
+	}
+	for _, w := range finish.Ways() {
+		out.Finishes = append(out.Finishes, FinishWay{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})
+	}
+	for _, m := range cord.Makes() {
+		out.Makes = append(out.Makes, Named{string(m), m.Name()})
+	}
+	for _, m := range cord.Materials() {
+		out.Materials = append(out.Materials, Material{string(m), m.Melts()})
+	}
+	return out
+}

@@ -1,0 +1,157 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"gorm.io/gorm"
+)
+
+// Log is a piece tied and measured.
+type Log struct {
+	ID        int64
+	PieceID   int64
+	Revision  int64
+	CreatedAt time.Time
+	Minutes   float64
+	LengthMM  float64 // measured; 0 if not
+	Note      string
+	Cords     []byte // JSON text: what was cut and left of each cord
+}
+
+type logRow struct {
+	ID         int64 `gorm:"primaryKey"`
+	PieceID    int64
+	RevisionID int64
+	CreatedAt  time.Time
+	Minutes    float64
+	LengthMM   float64 `gorm:"column:length_mm"`
+	Note       string
+	Cords      string
+}
+
+func (logRow) TableName() string { return "logs" }
+
+func (r logRow) out() Log {
+	return Log{r.ID, r.PieceID, r.RevisionID, r.CreatedAt, r.Minutes, r.LengthMM, r.Note, []byte(r.Cords)}
+}
+
+// AddLog keeps an entry of a piece at its current revision.
+func (s *Store) AddLog(ctx context.Context, l Log) (Log, error) {
+	var out Log
+	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		_, r, err := load(tx, l.PieceID)
+		if err != nil {
+			return err
+		}
+		row := logRow{PieceID: l.PieceID, RevisionID: r.ID, CreatedAt: time.Now().UTC(), Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: string(l.Cords)}
+		if err := tx.Create(&row).Error; err != nil {
+			return fmt.Errorf("keeping a log entry: %w", err)
+		}
+		out = row.out()
+		return nil
+	})
+	return out, err
+}
+
+// Logs lists a piece's entries, newest first.
+func (s *Store) Logs(ctx context.Context, piece int64) ([]Log, error) {
+	var rows []logRow
+	if err := s.db.WithContext(ctx).Where("piece_id = ?", piece).Order("id DESC").Find(&rows).Error; err != nil {
+		return nil, fmt.Errorf("listing the log: %w", err)
+	}
+	out := make([]Log, 0, len(rows))
+	for _, r := range rows {
+		out = append(out, r.out())
+	}
+	return out, nil
+}
+
+// DropLog removes an entry of a piece.
+func (s *Store) DropLog(ctx context.Context, piece, id int64) error {
+	res := s.db.WithContext(ctx).Where("piece_id = ?", piece).Delete(&logRow{}, id)
+	if res.Error == nil && res.RowsAffected == 0 {
+		return fmt.Errorf("log entry %d: %w", id, ErrNotFound)
+	}
+	return res.Error
+}
+
+// Spool is a kind of cord in the drawer.
+type Spool struct {
+	ID    int64
+	Name  string
+	Stuff []byte // JSON text
+}
+
+type spoolRow struct {
+	ID        int64 `gorm:"primaryKey"`
+	Name      string
+	Stuff     string
+	CreatedAt time.Time
+}
+
+func (spoolRow) TableName() string { return "drawer" }
+
+// Drawer lists the cords of the drawer in the order they were put in.
+func (s *Store) Drawer(ctx context.Context) ([]Spool, error) {
+	var rows []spoolRow
+	if err := s.db.WithContext(ctx).Order("id").Find(&rows).Error; err != nil {
+		return nil, fmt.Errorf("listing the drawer: %w", err)
+	}
+	out := make([]Spool, 0, len(rows))
+	for _, r := range rows {
+		out = append(out, Spool{r.ID, r.Name, []byte(r.Stuff)})
+	}
+	return out, nil
+}
+
+// PutSpool keeps a cord of the drawer: a new one if its ID is zero.
+func (s *Store) PutSpool(ctx context.Context, sp Spool) (Spool, error) {
+	tx := s.db.WithContext(ctx)
+	row := spoolRow{ID: sp.ID, Name: sp.Name, Stuff: string(sp.Stuff), CreatedAt: time.Now().UTC()}
+	if sp.ID == 0 {
+		if err := tx.Create(&row).Error; err != nil {
+			return Spool{}, fmt.Errorf("keeping a cord: %w", err)
+		}
+		sp.ID = row.ID
+		return sp, nil
+	}
+	res := tx.Model(&spoolRow{}).Where("id = ?", sp.ID).Updates(map[string]any{"name": sp.Name, "stuff": string(sp.Stuff)})
+	if res.Error == nil && res.RowsAffected == 0 {
+		return Spool{}, fmt.Errorf("cord %d of the drawer: %w", sp.ID, ErrNotFound)
+	}
+	return sp, res.Error
+}
+
+// DropSpool takes a cord out of the drawer; pieces keep their own copy.
+func (s *Store) DropSpool(ctx context.Context, id int64) error {
+	res := s.db.WithContext(ctx).Delete(&spoolRow{}, id)
+	if res.Error == nil && res.RowsAffected == 0 {
+		return fmt.Errorf("cord %d of the drawer: %w", id, ErrNotFound)
+	}
+	return res.Error
+}
+
+type settingRow struct {
+	Key   string `gorm:"primaryKey"`
+	Value string
+}
+
+func (settingRow) TableName() string { return "settings" }
+
+// Setting reads a setting; the fallback if it was never set.
+func (s *Store) Setting(ctx context.Context, key, fallback string) (string, error) {
+	var row settingRow
+	err := s.db.WithContext(ctx).First(&row, "key = ?", key).Error
+	if errors.Is(err, gorm.ErrRecordNotFound) {
+		return fallback, nil
+	}
+	return row.Value, err
+}
+
+// Set keeps a setting.
+func (s *Store) Set(ctx context.Context, key, value string) error {
+	return s.db.WithContext(ctx).Save(&settingRow{key, value}).Error
+}

@@ -1,0 +1,50 @@
+-- +goose Up
+CREATE TABLE pieces (
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  created_at DATETIME NOT NULL,
+  binned_at DATETIME,
+  current_id INTEGER REFERENCES revisions(id) DEFERRABLE INITIALLY DEFERRED
+);
+CREATE TABLE revisions (
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  piece_id INTEGER NOT NULL REFERENCES pieces(id) ON DELETE CASCADE DEFERRABLE INITIALLY DEFERRED,
+  parent_id INTEGER REFERENCES revisions(id) DEFERRABLE INITIALLY DEFERRED,
+  created_at DATETIME NOT NULL,
+  document TEXT NOT NULL
+);
+CREATE INDEX revisions_parent ON revisions(parent_id);
+CREATE INDEX revisions_piece ON revisions(piece_id);
+CREATE TABLE places (
+  piece_id INTEGER PRIMARY KEY REFERENCES pieces(id) ON DELETE CASCADE,
+  action INTEGER NOT NULL CHECK (action >= 0),
+  updated_at DATETIME NOT NULL
+);
+CREATE TABLE logs (
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  piece_id INTEGER NOT NULL REFERENCES pieces(id) ON DELETE CASCADE,
+  revision_id INTEGER NOT NULL REFERENCES revisions(id) ON DELETE CASCADE,
+  created_at DATETIME NOT NULL,
+  minutes REAL NOT NULL,
+  length_mm REAL NOT NULL,
+  note TEXT NOT NULL,
+  cords TEXT NOT NULL
+);
+CREATE INDEX logs_piece ON logs(piece_id);
+CREATE TABLE drawer (
+  id INTEGER PRIMARY KEY AUTOINCREMENT,
+  name TEXT NOT NULL,
+  stuff TEXT NOT NULL,
+  created_at DATETIME NOT NULL
+);
+CREATE TABLE settings (
+  key TEXT PRIMARY KEY,
+  value TEXT NOT NULL
+);
+
+-- +goose Down
+DROP TABLE settings;
+DROP TABLE drawer;
+DROP TABLE logs;
+DROP TABLE places;
+DROP TABLE revisions;
+DROP TABLE pieces;
