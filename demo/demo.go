@@ -42,22 +42,22 @@ func Pieces() []piece.Document {
 	c := func(id string, s cord.Stuff, l piece.Legs) piece.Cord { return piece.Cord{ID: id, Stuff: s, Legs: l} }
 	note := func(d piece.Document, n string) piece.Document { d.Purpose.Note = n; return d }
 	return []piece.Document{
-		note(piece.Begin("Slipway locker 14", "key-fob", ring(30, 2), 110).With("mount A B, square-knot 7, finish singe-and-press",
+		note(piece.Begin("Slipway locker 14", "key-fob", ring(30, 2), 110).With("mount A B, square-knot 9, finish singe-and-press",
 			c("A", four(0), inside), c("B", four(1), inside)), "Lagoon bars in front: the slipway row."),
-		piece.Begin("Oar rack tag", "key-fob", ring(30, 2), 100).With("mount A B, square-knot 6 start=right, half-knot 1 hand=right, finish singe-and-press",
+		piece.Begin("Oar rack tag", "key-fob", ring(30, 2), 100).With("mount A B, square-knot 7 start=right, half-knot 1 hand=right, finish singe-and-press",
 			c("A", four(2), inside), c("B", four(2), inside)),
 		note(piece.Begin("Carving knife pull", "lanyard", piece.Hardware{Type: "rod", InnerMM: 22, WireMM: 5}, 110).
-			With("mount A, mount B hitch=laid-behind, square-knot 18, finish singe-and-press", c("A", four(3), piece.Legs{}), c("B", four(4), piece.Legs{})),
+			With("mount A, mount B hitch=laid-behind, square-knot 16, finish singe-and-press", c("A", four(3), piece.Legs{}), c("B", four(4), piece.Legs{})),
 			"Hangs from the lanyard hole's pin; keep it clear of the blade's path."),
-		piece.Begin("Spring fair charm", "charm", ring(28, 2), 130).With("mount A B, square-knot 8, gather C turns=7, finish fringe length=45mm",
+		piece.Begin("Spring fair charm", "charm", ring(30, 2), 150).With("mount A B, square-knot 6, gather C turns=7, finish fringe length=45mm",
 			c("A", four(5), inside), c("B", four(5), inside), c("C", four(6), piece.Legs{})),
 		note(piece.Begin("Tender outboard key", "key-fob", piece.Hardware{Type: "carabiner", InnerMM: 30, WireMM: 4}, 120).
-			With("mount A B hitch=larks-head-reversed, half-knot 14, finish dome", c("A", four(1), piece.Legs{FirstMM: 470}), c("B", four(3), inside)),
+			With("mount A B hitch=larks-head-reversed, half-knot 21, finish dome", c("A", four(1), piece.Legs{ShortInside: true}), c("B", four(3), piece.Legs{FirstMM: 150})),
 			"Cut from the note on the last one; see the warning."),
 		piece.Begin("Boathouse door", "key-fob", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 130).
-			With("mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 2, finish singe-and-press", c("A", four(3), inside), c("B", four(1), inside)),
+			With("mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish singe-and-press", c("A", four(3), inside), c("B", four(1), inside)),
 		piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 90).
-			With("mount A B, half-knot 12 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
+			With("mount A B, half-knot 17 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
 	}
 }
 
@@ -98,8 +98,8 @@ func Fill(ctx context.Context, s *store.Store) error {
 				return err
 			}
 		case "Loft blind stopper":
-			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 25, LengthMM: 86, Note: "Came up a little shorter than planned; ends clean.",
-				Cords: []byte(`[{"id":"A","cut_mm":650,"left_mm":110},{"id":"B","cut_mm":650,"left_mm":95}]`)}); err != nil {
+			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 25, LengthMM: 87, Note: "Came up a little shorter than planned; ends clean.",
+				Cords: []byte(`[{"id":"A","cut_mm":640,"left_mm":120},{"id":"B","cut_mm":640,"left_mm":105}]`)}); err != nil {
 				return err
 			}
 		}

@@ -26,6 +26,8 @@ func SegmentDistance(p0, p1, q0, q1 Vec) (dist, s, t float64) {
 	}
 	if c > 0 {
 		t = (b*s + e) / c
+	} else if a > 0 { // q is a point
+		s = clamp(-d / a)
 	}
 	if t < 0 {
 		t = 0

@@ -46,16 +46,14 @@ func bundle(radii []float64, from []Vec) []disc {
 		s, c := math.Sincos(2.399963 * float64(i))
 		ds[i] = disc{from[i].X*0.5 + 0.3*r*c, from[i].Z + 0.6*r*s, r}
 	}
-	for step := range 4000 {
-		draw := 0.05
-		if step > 3000 {
-			draw = 0.0005
-		}
+	const steps = 500
+	for step := range steps {
+		draw := 0.08 * math.Pow(0.0005/0.08, float64(step)/(steps-1)) // ever gentler
 		for i := range ds {
 			ds[i].x -= draw * ds[i].x
 			ds[i].z -= draw * ds[i].z
 		}
-		for range 6 {
+		for range 4 {
 			for i := range ds {
 				for j := i + 1; j < n; j++ {
 					dx, dz := ds[j].x-ds[i].x, ds[j].z-ds[i].z

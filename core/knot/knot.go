@@ -282,8 +282,6 @@ func Fall(from, to []Vec) float64 {
 	return 0.9 * widest
 }
 
-func down() Vec { return Vec{Y: 1} }
-
 // places writes strand places as a maker reads them: "2", "2 and 3", "2 to 4".
 func places(ps []int) string {
 	run := len(ps) > 2

@@ -59,19 +59,19 @@ func Patterns() []Pattern {
 	inside := Legs{ShortInside: true}
 	return []Pattern{
 		{"two-colour-fob", "Two-colour flat fob", "Two cords on a ring, square knots, ends pressed: the first thing most people tie.",
-			Begin("Two-colour fob", "key-fob", SplitRing(30, 2), 110).With("mount A B, square-knot 7, finish singe-and-press",
+			Begin("Two-colour fob", "key-fob", SplitRing(30, 2), 110).With("mount A B, square-knot 9, finish singe-and-press",
 				Cord{ID: "A", Stuff: Kernmantle(4, lagoon), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(4, sand), Legs: inside})},
 		{"spiral-fob", "Spiral fob", "Half knots all of one hand, so that the row turns by itself.",
-			Begin("Spiral fob", "key-fob", SplitRing(30, 2), 110).With("mount A B, half-knot 14, finish singe-and-press",
+			Begin("Spiral fob", "key-fob", SplitRing(30, 2), 110).With("mount A B, half-knot 20, finish singe-and-press",
 				Cord{ID: "A", Stuff: Kernmantle(4, rust), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(4, chalk), Legs: inside})},
 		{"thin-over-thick", "Thin cord over thick legs", "A thick cord hangs, a thin one is laid behind it and does all the knotting.",
-			Begin("Thin over thick", "zip-pull", SplitRing(20, 1.8), 90).With("mount A, mount B hitch=laid-behind, square-knot 12, finish singe-and-press",
+			Begin("Thin over thick", "zip-pull", SplitRing(20, 1.8), 90).With("mount A, mount B hitch=laid-behind, square-knot 13, finish singe-and-press",
 				Cord{ID: "A", Stuff: Kernmantle(4, moss)}, Cord{ID: "B", Stuff: Kernmantle(2.2, sand)})},
 		{"cotton-charm", "Cotton charm with a fringe", "Soft cotton in square knots, gathered with a wrap and combed out.",
-			Begin("Cotton charm", "charm", SplitRing(28, 2), 130).With("mount A B, square-knot 8, gather C turns=6, finish fringe length=45mm",
+			Begin("Cotton charm", "charm", SplitRing(30, 2), 145).With("mount A B, square-knot 6, gather C turns=6, finish fringe length=45mm",
 				Cord{ID: "A", Stuff: Cotton(5, chalk), Legs: inside}, Cord{ID: "B", Stuff: Cotton(5, chalk), Legs: inside}, Cord{ID: "C", Stuff: Cotton(3, rust)})},
 		{"grouped-fob", "Groups with gaps", "Square knots in groups with bare lengths between them.",
-			Begin("Grouped fob", "key-fob", SplitRing(30, 2), 120).With("mount A B, square-knot 3, gap 10mm, square-knot 3, half-knot 1, finish dome",
+			Begin("Grouped fob", "key-fob", SplitRing(30, 2), 120).With("mount A B, square-knot 4, gap 10mm, square-knot 4, half-knot 1, finish dome",
 				Cord{ID: "A", Stuff: Kernmantle(4, moss), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(4, chalk), Legs: inside})},
 	}
 }

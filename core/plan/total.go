@@ -222,33 +222,36 @@ func (w *walk) unmirrored() []knot.Section {
 
 // short says where a leg that was given too short runs out.
 func (w *walk) short(ci, n int, l Leg) {
-	left := l.CutMM
-	at := len(l.Parts) - 1
-	within := 0.0
+	role, code := "filler", "filler-short"
+	if l.Role == "worker" {
+		role, code = "working", "worker-short"
+	}
+	last := 0 // part of the last knot the leg is in
 	for k, p := range l.Parts {
-		if left < p.MM {
-			at, within = k, left/p.MM
-			break
+		if s := w.plan.Sections[p.Section]; s.Do != "finish" && s.Do != "gap" {
+			last = k
+		}
+	}
+	left, section, place := l.CutMM, l.Parts[last].Section, ""
+	reach := -l.CutMM
+	for k, p := range l.Parts {
+		if k <= last {
+			reach += p.MM
+		}
+		if left >= 0 && left < p.MM && k <= last {
+			section = p.Section
+			if s := w.plan.Sections[section]; s.KnotMM > 0 {
+				place = fmt.Sprintf(", at knot %d of %d", min(s.Count, int(left/p.MM*float64(s.Count))+1), s.Count)
+			}
 		}
 		left -= p.MM
 	}
-	section := l.Parts[at].Section
-	place := "before its end"
-	if s := w.plan.Sections[section]; s.KnotMM > 0 {
-		place = fmt.Sprintf("at knot %d of %d", min(s.Count, int(within*float64(s.Count))+1), s.Count)
+	fix := &Fix{"Let the plan find the fold", []Set{{fmt.Sprintf("cords[%d].legs", ci), "short-inside"}}}
+	if reach > 0 {
+		w.say(code, section, fix, "The %s leg of cord %s (leg %d) runs out {%.1fmm} before the last knot%s.", role, w.d.Cords[ci].ID, n+1, reach, place)
+		return
 	}
-	// What it lacks to reach the last knot it is in, the tail apart.
-	lack := l.ShortMM
-	role := "filler leg"
-	if l.Role == "worker" {
-		role = "working leg"
-	}
-	code := "filler-short"
-	if l.Role == "worker" {
-		code = "worker-short"
-	}
-	w.say(code, section, &Fix{"Let the plan find the fold", []Set{{fmt.Sprintf("cords[%d].legs", ci), "short-inside"}}},
-		"The %s %d of cord %s runs out {%.1fmm} short of its end, %s of section %d.", role, n+1, w.d.Cords[ci].ID, lack, place, section+1)
+	w.say(code, l.Parts[len(l.Parts)-1].Section, fix, "The %s leg of cord %s (leg %d) reaches the last knot but is {%.1fmm} too short to be finished.", role, w.d.Cords[ci].ID, n+1, l.ShortMM)
 }
 
 // crowded warns of more lark's heads than the wire holds side by side.
@@ -277,7 +280,7 @@ func (w *walk) crowded() {
 func (w *walk) offLength(want float64) {
 	best := -1
 	for i, s := range w.plan.Sections {
-		if s.KnotMM > 0 && s.Do == "square-knot" && (best < 0 || s.HeightMM > w.plan.Sections[best].HeightMM) {
+		if s.KnotMM > 0 && (best < 0 || s.HeightMM > w.plan.Sections[best].HeightMM) {
 			best = i
 		}
 	}

@@ -562,6 +562,7 @@ func (c *canvas) picture(l plan.Layout) Picture {
 	}
 	c.index()
 	c.spread()
+	pic.Layers = append(pic.Layers, c.depths()...)
 	pic.Layers = append(pic.Layers, c.bodies()...)
 	pic.Layers = append(pic.Layers, c.strokes()...)
 	x0, y0, x1, y1 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
@@ -579,6 +580,45 @@ func (c *canvas) picture(l plan.Layout) Picture {
 	pic.Width, pic.Height = hundredths(x1-x0)+120, hundredths(y1-y0)+120
 	c.bands(&pic, l)
 	return pic
+}
+
+// depths darkens what is seen between the cords of a row: there is more cord
+// behind, never the mat.
+func (c *canvas) depths() []Layer {
+	type room struct{ x0, x1, y0, y1, d float64 }
+	rooms := map[int]*room{}
+	colours := map[int]string{}
+	for _, t := range c.tubes {
+		for _, p := range t.samples {
+			if p.lie != plan.InRow {
+				continue
+			}
+			r := rooms[p.sec]
+			if r == nil {
+				r = &room{p.x, p.x, p.y, p.y, t.d}
+				rooms[p.sec], colours[p.sec] = r, mix(t.colour, inkRGB, 0.6)
+			}
+			r.x0, r.x1 = math.Min(r.x0, p.x), math.Max(r.x1, p.x)
+			r.y0, r.y1 = math.Min(r.y0, p.y), math.Max(r.y1, p.y)
+		}
+	}
+	var secs []int
+	for s := range rooms {
+		secs = append(secs, s)
+	}
+	sort.Ints(secs)
+	var out []Layer
+	for _, s := range secs {
+		r := rooms[s]
+		if r.x1-r.x0 < 2.4*r.d || r.y1-r.y0 < 3*r.d {
+			continue
+		}
+		var w pathWriter
+		in := 0.6 * r.d
+		w.polygon([]pt{{r.x0 + in, r.y0 + in}, {r.x1 - in, r.y0 + in}, {r.x1 - in, r.y1 - 1.5*r.d}, {r.x0 + in, r.y1 - 1.5*r.d}})
+		out = append(out, Layer{Kind: Body, D: w.String(), Colour: colours[s]})
+	}
+	return out
 }
 
 // bands finds where each section lies.

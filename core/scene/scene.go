@@ -27,6 +27,7 @@ const (
 	Mark   Kind = "mark"   // the sheath's texture
 	Light  Kind = "light"  // the line that says round
 	Ink    Kind = "ink"    // outlines
+	Casing Kind = "casing" // a light line under the next
 	Moving Kind = "moving" // outline of the strand in hand
 )
 
@@ -108,6 +109,7 @@ type tube struct {
 	samples []sample
 	metal   bool
 	plain   bool // no marks, no light: fibres and caps
+	fibre   bool // a yarn of a fringe
 	open    [2]bool
 }
 
@@ -140,7 +142,7 @@ type ref struct {
 func newCanvas(v View) *canvas {
 	step := 0.09
 	switch px := 3 * v.PerMM; {
-	case px < 20:
+	case px < 8:
 		step = 0.2
 	case px < 45:
 		step = 0.13
@@ -303,7 +305,7 @@ func (c *canvas) fibres(t *tube, along []sample) {
 		return
 	}
 	for k := range yarns {
-		f := &tube{id: len(c.tubes), colour: t.colour, d: t.d * 0.3, plain: true, open: [2]bool{false, true}}
+		f := &tube{id: len(c.tubes), colour: t.colour, d: t.d * 0.3, plain: true, fibre: true, open: [2]bool{false, true}}
 		u := (float64(k) - (yarns-1)/2.0) / ((yarns - 1) / 2.0)
 		last := len(along) - 1
 		cut := last - int(math.Abs(math.Sin(float64(3*k+t.id)*1.7))*0.04*float64(last))

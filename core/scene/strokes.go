@@ -47,20 +47,23 @@ func (s *stroked) layers() []Layer {
 // seen is written.
 func (c *canvas) strokes() []Layer {
 	shade, shadow, mark, light := stroked{kind: Shade}, stroked{kind: Shadow}, stroked{kind: Mark}, stroked{kind: Light}
-	ink, moving := stroked{kind: Ink}, stroked{kind: Moving}
+	ink, casing, moving := stroked{kind: Ink}, stroked{kind: Casing}, stroked{kind: Moving}
 	for _, t := range c.tubes {
 		px := c.v.PerMM * t.d // pixels a diameter
 		inkMM := math.Max(0.7, math.Min(2.6, 0.45+0.022*px)) / c.v.PerMM
-		if t.plain && t.d < 1.5 {
-			inkMM *= 0.6
+		lines := &ink
+		if t.fibre { // ink would turn a fringe grey
+			lines = &mark
+			inkMM *= 0.7
 		}
 		for _, k := range [2]float64{-1, 1} {
-			c.outline(t, k, ink.at(inkMM), false)
-			c.outline(t, k, moving.at(2.2*inkMM), true)
+			c.outline(t, k, lines.at(inkMM), false)
+			c.outline(t, k, casing.at(4.4*inkMM), true)
+			c.outline(t, k, moving.at(2.4*inkMM), true)
 		}
 		for e, open := range t.open {
 			if open {
-				c.endLine(t, e, ink.at(inkMM))
+				c.endLine(t, e, lines.at(inkMM))
 			}
 		}
 		if t.plain {
@@ -79,7 +82,7 @@ func (c *canvas) strokes() []Layer {
 		}
 	}
 	var out []Layer
-	for _, s := range []stroked{shade, shadow, mark, light, ink, moving} {
+	for _, s := range []stroked{shade, shadow, mark, light, ink, casing, moving} {
 		out = append(out, s.layers()...)
 	}
 	return out

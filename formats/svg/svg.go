@@ -16,6 +16,7 @@ var style = map[scene.Kind]string{
 	scene.Mark:   `stroke="#17242a" stroke-opacity=".27"`,
 	scene.Light:  `stroke="#ffffff" stroke-opacity=".4"`,
 	scene.Ink:    `stroke="#17242a"`,
+	scene.Casing: `stroke="#ffffff"`,
 	scene.Moving: `stroke="#c2410c"`,
 }
 

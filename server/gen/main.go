@@ -15,6 +15,7 @@ import (
 
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
+	"nimblebight/core/plan"
 	"nimblebight/server"
 )
 
@@ -32,7 +33,7 @@ func main() {
 }
 
 func write(file string, v any) error {
-	r := &jsonschema.Reflector{Mapper: special, AllowAdditionalProperties: file[len(file)-17:] == "piece.schema.json"}
+	r := &jsonschema.Reflector{Mapper: special, Namer: named, AllowAdditionalProperties: file[len(file)-17:] == "piece.schema.json"}
 	s := r.Reflect(v)
 	s.ID = ""
 	var b bytes.Buffer
@@ -46,6 +47,21 @@ func write(file string, v any) error {
 		return err
 	}
 	return os.WriteFile(file, b.Bytes(), 0o644)
+}
+
+// named keeps apart the types that have one name in two packages.
+func named(t reflect.Type) string {
+	switch t {
+	case reflect.TypeFor[plan.Cord]():
+		return "PlannedCord"
+	case reflect.TypeFor[plan.Section]():
+		return "PlannedSection"
+	case reflect.TypeFor[plan.Set]():
+		return "FixValue"
+	case reflect.TypeFor[piece.Problem]():
+		return "FieldProblem"
+	}
+	return t.Name()
 }
 
 // special gives the schema of types that write their own JSON.

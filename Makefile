@@ -1,0 +1,78 @@
+# What a newcomer needs: make demo, make test. The rest builds on them.
+SHELL := /bin/bash
+ADDR ?= 127.0.0.1:7420
+DATA ?= data/demo
+STAMPS := .stamps
+GO := CGO_ENABLED=0 go
+
+WEB_SOURCES := $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts
+GO_SOURCES := $(shell find cmd core store server demo formats -name '*.go' -o -name '*.sql' -o -name '*.bin' 2>/dev/null)
+
+.PHONY: demo test build bench shots lint generated go-tests browser-tests clean
+
+demo: bin/bight
+	bin/bight demo --addr $(ADDR) --data $(DATA)
+
+build: bin/bight
+
+bin/bight: $(STAMPS)/web $(GO_SOURCES) go.mod go.sum
+	$(GO) build -trimpath -tags nomsgpack -o $@ ./cmd/bight
+
+$(STAMPS)/npm: web/package-lock.json web/package.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@mkdir -p $(STAMPS) && touch $@
+
+$(STAMPS)/web: $(STAMPS)/npm $(WEB_SOURCES)
+	cd web && npm run --silent build
+	@touch $@
+
+# Chromium drives the interface tests; it is installed where it is missing and
+# may be.
+$(STAMPS)/chromium:
+	@mkdir -p $(STAMPS)
+	@if command -v "$${CHROMIUM:-chromium}" >/dev/null; then :; \
+	elif [ "$$(id -u)" = 0 ] && command -v apt-get >/dev/null; then \
+	  apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium >/dev/null; \
+	else \
+	  echo "Chromium is missing: install it (apt-get install chromium) or name it with CHROMIUM=/path/to/chromium" >&2; exit 1; \
+	fi
+	@touch $@
+
+lint: $(STAMPS)/npm
+	@test -z "$$(gofmt -l cmd core store server demo formats e2e)" || { gofmt -l cmd core store server demo formats e2e; echo "run gofmt -w on these"; exit 1; }
+	$(GO) vet ./...
+	$(GO) tool staticcheck ./...
+	cd web && npx tsc --noEmit && npx biome check --error-on-warnings src
+
+# The schemas and the web's types must be what the Go types say.
+generated: $(STAMPS)/npm
+	@set -e; tmp=$$(mktemp -d); mkdir -p $$tmp/web/src/api $$tmp/docs; \
+	$(GO) run ./server/gen $$tmp; \
+	diff -u web/src/api/wire.schema.json $$tmp/web/src/api/wire.schema.json; \
+	diff -u docs/piece.schema.json $$tmp/docs/piece.schema.json; \
+	cp web/src/api/types.gen.ts $$tmp/types.gen.ts; \
+	(cd web && npm run --silent types); \
+	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \
+	rm -rf $$tmp; echo "generated code is up to date"
+
+go-tests: $(STAMPS)/web
+	$(GO) test $$($(GO) list ./... | grep -v /e2e)
+
+browser-tests: bin/bight $(STAMPS)/chromium
+	$(GO) test -count=1 ./e2e/...
+
+test: $(STAMPS)/web $(STAMPS)/chromium
+	@$(MAKE) --no-print-directory lint
+	@$(MAKE) --no-print-directory generated
+	@$(MAKE) --no-print-directory bin/bight
+	@$(MAKE) --no-print-directory browser-tests
+	@$(MAKE) --no-print-directory go-tests
+
+bench: $(STAMPS)/web
+	$(GO) test -run '^$$' -bench . -benchmem ./core/... ./store ./server
+
+shots: $(STAMPS)/web $(STAMPS)/chromium
+	$(GO) run ./e2e/shots
+
+clean:
+	rm -rf bin $(STAMPS) web/node_modules server/dist/*

@@ -1,0 +1,172 @@
+package tighten_test
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"strings"
+	"testing"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/tighten"
+)
+
+type vec = tighten.Vec
+
+func trefoil(scale float64) tighten.Problem {
+	var route []vec
+	for i := range 24 {
+		t := 2 * math.Pi * float64(i) / 24
+		route = append(route, vec{X: scale * (math.Sin(t) + 2*math.Sin(2*t)), Y: scale * (math.Cos(t) - 2*math.Cos(2*t)), Z: -scale * math.Sin(3*t)})
+	}
+	return tighten.Problem{Strands: []tighten.Strand{{Route: route, Closed: true, Diameter: scale}}}
+}
+
+func draw(t *testing.T, p tighten.Problem, set tighten.Settings) tighten.Result {
+	t.Helper()
+	r, err := tighten.Draw(context.Background(), p, set)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return r
+}
+
+// The published least length of a tight trefoil is 32.74 radii. At four nodes
+// a diameter it is reached within 1.5 %, and nothing is shorter than that by
+// more than what the tolerance of touching allows.
+func TestTrefoilComesToItsPublishedLength(t *testing.T) {
+	const published = 32.74
+	r := draw(t, trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}})
+	got := 2 * r.Length
+	if got > 1.015*published || got < 0.995*published {
+		t.Errorf("length over radius is %.2f, published %.2f", got, published)
+	}
+	if r.Gap < 0.997 {
+		t.Errorf("the cord overlaps itself: least distance %.4f diameters", r.Gap)
+	}
+	cs, err := curve.Crossings(r.Strands)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if d := curve.Determinant(cs, 1); d != 3 {
+		t.Errorf("it is no trefoil any more: determinant %d", d)
+	}
+}
+
+func TestScalingAndSameness(t *testing.T) {
+	set := tighten.Settings{PerDiameter: []float64{3}, MaxSteps: 400}
+	a, again, twice := draw(t, trefoil(1), set), draw(t, trefoil(1), set), draw(t, trefoil(2), set)
+	for i, p := range a.Strands[0].Points {
+		if p != again.Strands[0].Points[i] {
+			t.Fatal("the same problem gave another result")
+		}
+	}
+	// Forces do not scale with the diameter, so the way there differs; where it
+	// comes to is twice as long.
+	full := tighten.Settings{PerDiameter: []float64{3}}
+	a, twice = draw(t, trefoil(1), full), draw(t, trefoil(2), full)
+	if r := twice.Length / a.Length; math.Abs(r-2) > 0.02 {
+		t.Errorf("twice the diameter gives %.3f times the length", r)
+	}
+}
+
+// A clasp of two open strands held by their ends keeps its two crossings.
+func TestOpenStrandsKeepTheirCrossings(t *testing.T) {
+	// One bight hangs down in the plane of view, the other stands up through
+	// it, turned nearly square to it.
+	bight := func(y, turn float64) []vec {
+		var out []vec
+		for _, p := range []vec{{X: -1.3, Y: 8}, {X: -1.3, Y: 2}, {X: -0.9, Y: -0.4}, {Y: -1.2}, {X: 0.9, Y: -0.4}, {X: 1.3, Y: 2}, {X: 1.3, Y: 8}} {
+			s, c := math.Sincos(turn)
+			out = append(out, vec{X: c * p.X, Y: y * p.Y, Z: s * p.X})
+		}
+		return out
+	}
+	a, b := bight(1, 0.1), bight(-1, 1.3)
+	p := tighten.Problem{Strands: []tighten.Strand{{Route: a, Diameter: 1}, {Route: b, Diameter: 1}}}
+	before, err := curve.Crossings([]curve.Curve{curve.Spline(a, false), curve.Spline(b, false)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := draw(t, p, tighten.Settings{})
+	after, err := curve.Crossings(r.Strands)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if was, is := curve.LinkingNumber(before, 0, 1), curve.LinkingNumber(after, 0, 1); was != is || was == 0 {
+		t.Errorf("half the sum of the signs went from %v to %v", was, is)
+	}
+	if r.Gap < 0.99 || r.Least < 0.5 {
+		t.Errorf("gap %.3f, least on the way %.3f", r.Gap, r.Least)
+	}
+	if l := r.Strands[0].Length(); l < 16 || l > 26 {
+		t.Errorf("a bight whose ends are held 8 away is %.1f long", l)
+	}
+}
+
+func TestWhatCannotBeDrawnUpIsRefused(t *testing.T) {
+	line := []vec{{Y: 0}, {Y: 1}, {Y: 2}}
+	for name, c := range map[string]struct {
+		p    tighten.Problem
+		says string
+	}{
+		"nothing":        {tighten.Problem{}, "no strands"},
+		"two points":     {tighten.Problem{Strands: []tighten.Strand{{Route: line[:2], Diameter: 1}}}, "needs three"},
+		"no diameter":    {tighten.Problem{Strands: []tighten.Strand{{Route: line}}}, "diameter"},
+		"not a number":   {tighten.Problem{Strands: []tighten.Strand{{Route: []vec{{}, {X: math.NaN()}, {X: 2}}, Diameter: 1}}}, "not a number"},
+		"infinite":       {tighten.Problem{Strands: []tighten.Strand{{Route: []vec{{}, {X: math.Inf(1)}, {X: 2}}, Diameter: 1}}}, "not a number"},
+		"no such next":   {tighten.Problem{Cell: &tighten.Cell{Pitch: 1}, Strands: []tighten.Strand{{Route: line, Diameter: 1, Next: 3}}}, "not there"},
+		"no pitch":       {tighten.Problem{Cell: &tighten.Cell{}, Strands: []tighten.Strand{{Route: line, Diameter: 1}}}, "pitch"},
+		"closed in cell": {tighten.Problem{Cell: &tighten.Cell{Pitch: 1}, Strands: []tighten.Strand{{Route: line, Diameter: 1, Closed: true}}}, "closed"},
+		"same place":     {tighten.Problem{Strands: []tighten.Strand{{Route: line, Diameter: 1}, {Route: line, Diameter: 1}}}, "coincide"},
+	} {
+		_, err := tighten.Draw(context.Background(), c.p, tighten.Settings{})
+		if err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v, want something about %q", name, err, c.says)
+		}
+	}
+}
+
+func TestDrawingUpStopsWhenAsked(t *testing.T) {
+	ctx, cancel := context.WithCancel(context.Background())
+	cancel()
+	if _, err := tighten.Draw(ctx, trefoil(1), tighten.Settings{}); err == nil {
+		t.Error("a cancelled drawing up went on to its end")
+	}
+}
+
+func TestImagesOfACell(t *testing.T) {
+	c := tighten.Cell{Pitch: 2, Twist: 0.7, Mirror: true}
+	v := vec{X: 1, Y: 0.5, Z: -0.3}
+	there := tighten.Image(c, 2, v)
+	if there.Y != v.Y+4 {
+		t.Errorf("two cells on is at y %v", there.Y)
+	}
+	if r := math.Hypot(there.X, there.Z); math.Abs(r-math.Hypot(v.X, v.Z)) > 1e-12 {
+		t.Errorf("an image left its distance from the axis: %v", r)
+	}
+	plain := tighten.Cell{Pitch: 2, Twist: 0.7}
+	if back := tighten.Image(plain, -3, tighten.Image(plain, 3, v)); math.Abs(back.X-v.X)+math.Abs(back.Y-v.Y)+math.Abs(back.Z-v.Z) > 1e-12 {
+		t.Errorf("three cells on and three back is %v", back)
+	}
+}
+
+// Draw up a trefoil of cord one unit thick.
+func ExampleDraw() {
+	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}})
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	cs, _ := curve.Crossings(r.Strands)
+	fmt.Printf("about %.0f diameters of cord, %d crossings\n", r.Length, len(cs))
+	// Output: about 16 diameters of cord, 3 crossings
+}
+
+func BenchmarkTrefoil(b *testing.B) {
+	for b.Loop() {
+		if _, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

@@ -1,0 +1,142 @@
+// Command shots takes the pictures of docs/screenshots from the demo data: one
+// current picture of each main view. With names it takes only those.
+package main
+
+import (
+	"context"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"time"
+
+	"github.com/chromedp/chromedp"
+
+	"nimblebight/demo"
+	"nimblebight/e2e/chrome"
+	"nimblebight/server"
+	"nimblebight/store"
+)
+
+type shot struct {
+	name, path string
+	w, h       int64
+	theme      string
+	click      string // a button to click after loading, by its text
+}
+
+var shots = []shot{
+	{"rack", "/", 1280, 800, "day", ""},
+	{"rack-night", "/", 1280, 800, "night", ""},
+	{"new-piece", "/", 1280, 800, "day", "Hang a new piece"},
+	{"purpose", "/piece/1/purpose", 1280, 800, "day", ""},
+	{"stuff", "/piece/4/stuff", 1280, 800, "day", ""},
+	{"cut", "/piece/5/cut", 1280, 800, "day", ""},
+	{"tie", "/piece/1/tie", 1280, 800, "day", ""},
+	{"tie-both-night", "/piece/4/tie", 1280, 800, "night", "both"},
+	{"finish", "/piece/3/finish", 1280, 800, "day", ""},
+	{"log", "/piece/7/log", 1280, 800, "day", ""},
+	{"vise", "/piece/2/vise", 1280, 800, "day", ""},
+	{"cut-sheet", "/piece/4/sheet", 900, 1100, "day", ""},
+	{"tie-tablet", "/piece/6/tie", 820, 1100, "day", ""},
+	{"tie-phone", "/piece/1/tie", 390, 844, "day", ""},
+	{"vise-phone", "/piece/2/vise", 390, 844, "night", ""},
+}
+
+func main() {
+	if err := run(os.Args[1:]); err != nil {
+		fmt.Fprintln(os.Stderr, "shots:", err)
+		os.Exit(1)
+	}
+}
+
+func run(only []string) error {
+	out := "docs/screenshots"
+	if d := os.Getenv("SHOTS"); d != "" {
+		out = d
+	}
+	ctx, cancel := context.WithTimeout(context.Background(), 5*time.Minute)
+	defer cancel()
+	dir, err := os.MkdirTemp("", "bight-shots")
+	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(dir)
+	st, err := store.Open(ctx, filepath.Join(dir, "data"))
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	if err := demo.Fill(ctx, st); err != nil {
+		return err
+	}
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		return err
+	}
+	srv, err := server.New(st, server.Config{Addr: l.Addr().String()})
+	if err != nil {
+		return err
+	}
+	web := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 5 * time.Second}
+	go func() { _ = web.Serve(l) }()
+	defer web.Close()
+	tab, end, err := chrome.Start(ctx, filepath.Join(dir, "profile"))
+	if err != nil {
+		return err
+	}
+	defer end()
+	for _, s := range shots {
+		if len(only) > 0 && !strings.Contains(" "+strings.Join(only, " ")+" ", " "+s.name+" ") {
+			continue
+		}
+		b, err := take(tab, "http://"+l.Addr().String(), s)
+		if err != nil {
+			return fmt.Errorf("%s: %w", s.name, err)
+		}
+		if err := os.WriteFile(filepath.Join(out, s.name+".png"), b, 0o644); err != nil {
+			return err
+		}
+		fmt.Println("took", s.name)
+	}
+	return nil
+}
+
+// settled is true when nothing is being fetched or laid out any more.
+const settled = `(async () => {
+  await document.fonts.ready;
+  let quiet = 0, seen = -1;
+  while (quiet < 6) {
+    await new Promise((r) => setTimeout(r, 60));
+    const n = performance.getEntriesByType("resource").length + document.querySelectorAll("*").length;
+    quiet = n === seen && !document.querySelector('[role="status"][data-wait]') ? quiet + 1 : 0;
+    seen = n;
+  }
+  return true;
+})()`
+
+func take(tab context.Context, base string, s shot) ([]byte, error) {
+	if err := chromedp.Do(tab,
+		chromedp.EmulateViewport(s.w, s.h),
+		chromedp.Navigate(base+"/"),
+		chromedp.Evaluate[chromedp.Void](`fetch("/api/settings",{method:"PUT",body:JSON.stringify({units:"mm",hand:"right",theme:"`+s.theme+`"})}).then(()=>{})`, chromedp.EvalAwaitPromise),
+		chromedp.Navigate(base+s.path),
+	); err != nil {
+		return nil, err
+	}
+	if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](settled, chromedp.EvalAwaitPromise)); err != nil {
+		return nil, err
+	}
+	if s.click != "" {
+		js := fmt.Sprintf(`[...document.querySelectorAll("button")].find((b) => b.textContent.trim() === %q).click()`, s.click)
+		if err := chromedp.Do(tab, chromedp.Evaluate[chromedp.Void](js)); err != nil {
+			return nil, err
+		}
+		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](settled, chromedp.EvalAwaitPromise)); err != nil {
+			return nil, err
+		}
+	}
+	return chromedp.Run(tab, chromedp.CaptureScreenshot())
+}

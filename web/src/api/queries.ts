@@ -1,0 +1,83 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api } from "./client";
+import type { Catalogue, Entry, Picture, Plan, Settings, Spool, Tag } from "./types.gen";
+
+export function useTags(bin = false) {
+  return useQuery({
+    queryKey: ["tags", bin],
+    queryFn: () => api.get<Tag[]>(bin ? "/bin" : "/pieces"),
+    staleTime: 0,
+  });
+}
+
+export function useCatalogue() {
+  return useQuery({ queryKey: ["catalogue"], queryFn: () => api.get<Catalogue>("/catalogue"), staleTime: Infinity });
+}
+
+const usual: Settings = { units: "mm", hand: "right", theme: "auto" };
+
+export function useSettings(): Settings {
+  return (
+    useQuery({ queryKey: ["settings"], queryFn: () => api.get<Settings>("/settings"), staleTime: Infinity }).data ??
+    usual
+  );
+}
+
+export function useChangeSettings() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (s: Settings) => api.put<Settings>("/settings", s),
+    onMutate: (s) => client.setQueryData(["settings"], s),
+    onError: () => client.invalidateQueries({ queryKey: ["settings"] }),
+  });
+}
+
+export function usePlan(id: number, revision: number | undefined) {
+  const { hand, units } = useSettings();
+  return useQuery({
+    queryKey: ["plan", id, revision, hand, units],
+    queryFn: () => api.get<Plan>(`/pieces/${id}/plan`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+export interface Look {
+  view: "face" | "back";
+  /** pixels a millimetre the picture is meant for */
+  scale: number;
+  /** actions done, for the picture at the vise */
+  until?: number;
+}
+
+export function usePicture(id: number, revision: number | undefined, look: Look) {
+  const { hand } = useSettings();
+  const until = look.until ? `&until=${look.until}` : "";
+  return useQuery({
+    queryKey: ["picture", id, revision, hand, look.view, look.scale, look.until ?? 0],
+    queryFn: () => api.get<Picture>(`/pieces/${id}/picture?view=${look.view}&scale=${look.scale}${until}`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+export function useDrawer() {
+  return useQuery({ queryKey: ["drawer"], queryFn: () => api.get<Spool[]>("/drawer") });
+}
+
+export function useLog(id: number) {
+  return useQuery({ queryKey: ["log", id], queryFn: () => api.get<Entry[]>(`/pieces/${id}/log`) });
+}
+
+/** useChange runs a request and has the named queries read again. */
+export function useChange<T, R = void>(run: (v: T) => Promise<R>, again: unknown[][]) {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: run,
+    onSuccess: () => Promise.all(again.map((queryKey) => client.invalidateQueries({ queryKey }))),
+  });
+}

@@ -1,0 +1,318 @@
+/* Made from the Go types by npm run types; do not edit. */
+
+export interface Root {
+  Tag: Tag;
+  Bench: Bench;
+  SaveRequest: SaveRequest;
+  NotationRequest: NotationRequest;
+  CreateRequest: CreateRequest;
+  PlaceRequest: PlaceRequest;
+  Problem: Problem;
+  Entry: Entry;
+  Spool: Spool;
+  Settings: Settings;
+  Catalogue: Catalogue;
+  Plan: Plan;
+  Picture: Picture;
+}
+export interface Tag {
+  id: number;
+  revision: number;
+  name: string;
+  kind: string;
+  stage: "planned" | "on the vise" | "tied" | "logged";
+  done: number;
+  actions: number;
+  length_mm: number;
+  warnings: number;
+  trouble?: string;
+  updated_at: string;
+}
+export interface Bench {
+  id: number;
+  revision: number;
+  can_undo: boolean;
+  can_redo: boolean;
+  binned: boolean;
+  done: number;
+  document: Document;
+}
+export interface Document {
+  format: string;
+  version: number;
+  name: string;
+  purpose: Purpose;
+  cords: Cord[];
+  sequence: Section[];
+}
+export interface Purpose {
+  kind: string;
+  hangs_on: Hardware;
+  length_mm?: number;
+  note?: string;
+}
+export interface Hardware {
+  type: "split-ring" | "swivel-clip" | "carabiner" | "rod";
+  inner_mm: number;
+  wire_mm: number;
+}
+export interface Cord {
+  id: string;
+  stuff: Stuff;
+  legs?:
+    | ("equal" | "short-inside")
+    | {
+        first_mm: number;
+      };
+}
+export interface Stuff {
+  make:
+    "kernmantle" | "solid-braid" | "single-strand" | "three-ply" | "tshirt-yarn" | "leather" | "laid" | "waxed-thread";
+  material: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp";
+  diameter_mm: number;
+  colour: string;
+  grams_per_metre?: number;
+  label?: string;
+}
+export interface Section {
+  do: string;
+  cords?: string[];
+  hitch?: "larks-head" | "larks-head-reversed" | "laid-behind";
+  strands?: number[];
+  count?: number;
+  fit_mm?: number;
+  start?: "left" | "right";
+  hand?: "left" | "right";
+  length_mm?: number;
+  cord?: string;
+  turns?: number;
+  how?: string;
+  ends?: "all" | number[];
+  note?: string;
+}
+export interface SaveRequest {
+  revision: number;
+  document: Document;
+}
+export interface NotationRequest {
+  revision: number;
+  line: string;
+}
+export interface CreateRequest {
+  pattern?: string;
+  name?: string;
+  document?: Document;
+}
+export interface PlaceRequest {
+  done: number;
+}
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  errors?: FieldProblem[];
+  current?: Bench;
+  yours?: Document;
+}
+export interface FieldProblem {
+  path: string;
+  message: string;
+  line?: number;
+  column?: number;
+}
+export interface Entry {
+  id: number;
+  created_at: string;
+  minutes: number;
+  length_mm: number;
+  note: string;
+  cords: CordLog[];
+}
+export interface CordLog {
+  id: string;
+  cut_mm: number;
+  left_mm: number;
+}
+export interface Spool {
+  id: number;
+  name: string;
+  stuff: Stuff;
+}
+export interface Settings {
+  units: "mm" | "inch";
+  hand: "right" | "left";
+  theme: "auto" | "day" | "night";
+}
+export interface Catalogue {
+  knots: CatalogueKnot[];
+  finishes: FinishWay[];
+  makes: Named[];
+  materials: Material[];
+  patterns: Pattern[];
+}
+export interface CatalogueKnot {
+  id: string;
+  name: string;
+  family: string;
+  other_names: string[];
+  for: string;
+  schools?: School[];
+  repeats: boolean;
+  fields: Field[];
+  template: Section;
+}
+export interface School {
+  field: string;
+  default: string;
+  why: string;
+}
+export interface Field {
+  key: string;
+  short: string;
+  label: string;
+  kind: string;
+  choices?: string[];
+  default?: string;
+}
+export interface FinishWay {
+  id: string;
+  name: string;
+  for: string;
+  note: string;
+  flame: boolean;
+  wants_length: boolean;
+}
+export interface Named {
+  id: string;
+  name: string;
+}
+export interface Material {
+  id: string;
+  melts: boolean;
+}
+export interface Pattern {
+  id: string;
+  name: string;
+  about: string;
+  document: Document;
+}
+export interface Plan {
+  name: string;
+  length_mm: number;
+  width_mm: number;
+  wanted_mm?: number;
+  weight_g: number;
+  left_handed?: boolean;
+  cords: PlannedCord[];
+  sections: PlannedSection[];
+  warnings: Warning[];
+  checks: Check[];
+  steps: Step[];
+  actions: number;
+  cautions: string[];
+  notation: string;
+}
+export interface PlannedCord {
+  id: string;
+  role: string;
+  colour: string;
+  drawn_up_mm: number;
+  needs_mm: number;
+  cut_mm: number;
+  left_mm: number;
+  spread_mm: number;
+  fold_at_mm: number;
+  legs: Leg[];
+}
+export interface Leg {
+  needs_mm: number;
+  cut_mm: number;
+  short_mm?: number;
+  role: string;
+  parts: Part[];
+}
+export interface Part {
+  section: number;
+  mm: number;
+}
+export interface PlannedSection {
+  index: number;
+  do: string;
+  count: number;
+  top_mm: number;
+  height_mm: number;
+  knot_mm?: number;
+  use: Use[];
+  order_after: string[];
+  shows?: Sight[];
+  gap_share: number;
+}
+export interface Use {
+  strand: number;
+  cord: string;
+  mm: number;
+}
+export interface Sight {
+  where: string;
+  face: string;
+  back: string;
+}
+export interface Warning {
+  code: string;
+  section: number;
+  message: string;
+  fix?: Fix;
+}
+export interface Fix {
+  label: string;
+  set: FixValue[];
+}
+export interface FixValue {
+  path: string;
+  value: unknown;
+}
+export interface Check {
+  code: string;
+  section: number;
+  message: string;
+}
+export interface Step {
+  section: number;
+  do: string;
+  repeats: number;
+  mm?: number;
+  actions: Action[];
+}
+export interface Action {
+  text: string;
+  detail?: string;
+  cord?: string;
+  colour?: string;
+  from?: string;
+  over?: string[];
+  under?: string[];
+  gate?: string;
+}
+export interface Picture {
+  view: string;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+  layers: Layer[];
+  bands: Band[];
+}
+export interface Layer {
+  kind: string;
+  d: string;
+  colour?: string;
+  width?: number;
+}
+export interface Band {
+  section: number;
+  top: number;
+  bottom: number;
+  left: number;
+  right: number;
+}

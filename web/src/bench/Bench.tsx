@@ -1,0 +1,168 @@
+import { useEffect, useState } from "react";
+import { Link, useLocation } from "wouter";
+import { Failed, Offline } from "../api/client";
+import { usePiece } from "../api/usePiece";
+import { Hang, type Side } from "../hang/Hang";
+import { Strips } from "../strips/Strips";
+import { Nothing } from "../ui/Nothing";
+import { SettingsMenu } from "../ui/SettingsMenu";
+import { Conflict } from "./Conflict";
+import { CordRail } from "./CordRail";
+import { Cut } from "./cut/Cut";
+import { Figures } from "./Figures";
+import { Finder } from "./Finder";
+import { Finish } from "./finish/Finish";
+import { KeySheet, useKeys } from "./keys";
+import { Log } from "./log/Log";
+import { Purpose } from "./purpose/Purpose";
+import { SaveSign } from "./SaveSign";
+import { isStage, type Stage } from "./stages";
+import { Stuff } from "./stuff/Stuff";
+import { Tie } from "./tie/Tie";
+import { useWork, WorkProvider } from "./work";
+
+export function Bench({ id, stage }: { id: number; stage: string }) {
+  const piece = usePiece(id);
+  if (piece.error && !piece.document) {
+    const gone = piece.error instanceof Failed && piece.error.problem.status === 404;
+    return (
+      <Nothing
+        title={
+          gone
+            ? "This piece is not on the rack"
+            : piece.error instanceof Offline
+              ? "The bench is out of reach"
+              : "This piece will not open"
+        }
+        text={gone ? "It may have been thrown out of the bin." : piece.error.message}
+        again={gone ? undefined : () => window.location.reload()}
+      />
+    );
+  }
+  if (!piece.document) {
+    return (
+      <main className="flex h-full items-center justify-center">
+        <p role="status" data-wait>
+          Laying the piece out…
+        </p>
+      </main>
+    );
+  }
+  return (
+    <WorkProvider id={id} piece={piece} document={piece.document}>
+      <Laid stage={isStage(stage) ? stage : "tie"} />
+    </WorkProvider>
+  );
+}
+
+const panels: Record<Stage, () => React.JSX.Element> = {
+  purpose: Purpose,
+  stuff: Stuff,
+  cut: Cut,
+  tie: Tie,
+  finish: Finish,
+  log: Log,
+};
+
+function Laid({ stage }: { stage: Stage }) {
+  const { document, id, piece, edit } = useWork();
+  const [side, setSide] = useState<Side>("face");
+  const [sheet, setSheet] = useState(false);
+  const [finding, setFinding] = useState(false);
+  useKeys({ stage, side, setSide, showKeys: () => setSheet(true), find: () => setFinding(true) });
+  useEffect(() => {
+    window.document.title = `${document.name || "A piece"} · Nimble Bight`;
+  }, [document.name]);
+  const Stage = panels[stage];
+  const [, go] = useLocation();
+  return (
+    <div className="flex h-full min-h-0 flex-col">
+      <header className="flex flex-wrap items-center gap-x-2 gap-y-1 border-base-300 border-b px-3 py-1.5">
+        <Link href="/" className="btn btn-ghost btn-sm">
+          <span aria-hidden="true">&larr;</span> Rack
+        </Link>
+        <h1 className="sr-only">{document.name}</h1>
+        <NameField key={document.name} name={document.name} onSet={(name) => edit((d) => ({ ...d, name }))} />
+        <SaveSign />
+        <span className="flex-1" />
+        <button type="button" className="btn btn-ghost btn-sm" disabled={!piece.bench?.can_undo} onClick={piece.undo}>
+          Undo
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm" disabled={!piece.bench?.can_redo} onClick={piece.redo}>
+          Redo
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm max-sm:hidden" onClick={() => setSheet(true)}>
+          Keys
+        </button>
+        <SettingsMenu />
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => go(`/piece/${id}/vise`)}>
+          To the vise
+        </button>
+      </header>
+      {piece.refused && (
+        <div role="alert" className="flex items-center gap-3 bg-error px-4 py-2 text-error-content text-sm">
+          <span className="flex-1">{piece.refused}</span>
+          <button type="button" className="btn btn-xs" onClick={piece.dismiss}>
+            Close
+          </button>
+        </div>
+      )}
+      <div className="flex min-h-0 flex-1 flex-col lg:flex-row">
+        <CordRail stage={stage} />
+        <main className="flex min-h-0 min-w-0 flex-1 flex-col max-md:overflow-y-auto">
+          <div className="flex min-h-0 flex-1 max-md:flex-none max-md:flex-col">
+            <section
+              aria-label="The hang"
+              className="flex min-h-0 min-w-0 flex-1 flex-col max-md:h-[46vh] max-md:flex-none"
+            >
+              <Figures side={side} setSide={setSide} />
+              <div className="min-h-0 flex-1">
+                <Hang side={side} />
+              </div>
+            </section>
+            <div
+              className="w-[400px] shrink-0 overflow-y-auto border-base-300 p-4 max-md:w-full max-md:overflow-visible md:border-l md:max-lg:w-[370px]"
+              tabIndex={0}
+              role="region"
+              aria-label="Stage"
+            >
+              <Stage />
+            </div>
+          </div>
+          <section
+            aria-label="The cords laid straight"
+            className="h-[148px] shrink-0 border-base-300 border-t max-md:h-auto"
+          >
+            <Strips />
+          </section>
+        </main>
+      </div>
+      {piece.conflict && <Conflict />}
+      {sheet && <KeySheet onClose={() => setSheet(false)} />}
+      {finding && <Finder onClose={() => setFinding(false)} />}
+    </div>
+  );
+}
+
+function NameField({ name, onSet }: { name: string; onSet: (n: string) => void }) {
+  const [text, setText] = useState(name);
+  const done = () => {
+    const n = text.trim();
+    if (n !== "" && n !== name) onSet(n);
+    else setText(name);
+  };
+  return (
+    <input
+      aria-label="Name of the piece"
+      className="max-sm:order-last max-sm:basis-full min-w-0 flex-1 rounded-field border border-transparent bg-transparent px-2 py-1 font-semibold text-lg hover:border-base-300 focus:border-base-300 sm:max-w-72"
+      value={text}
+      maxLength={120}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={done}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") e.currentTarget.blur();
+        if (e.key === "Escape") setText(name);
+      }}
+    />
+  );
+}

@@ -1,0 +1,82 @@
+import { Link } from "wouter";
+import { useTags } from "../api/queries";
+import { done, type Stage, stageNames, stages } from "./stages";
+import { useWork } from "./work";
+
+/** CordRail is the way through the work: the stages as knots along one cord. */
+export function CordRail({ stage }: { stage: Stage }) {
+  const { id, document, plan } = useWork();
+  const tag = useTags().data?.find((t) => t.id === id);
+  const tight = done(document, plan, tag);
+  return (
+    <nav
+      aria-label="Stages"
+      className="relative flex shrink-0 flex-row items-stretch overflow-x-auto border-base-300 max-lg:border-b lg:w-24 lg:flex-col lg:border-r lg:py-3"
+    >
+      <span
+        aria-hidden="true"
+        className="absolute bg-primary max-lg:inset-x-0 max-lg:top-[18px] max-lg:h-[3px] lg:inset-y-0 lg:left-[46px] lg:w-[3px]"
+      />
+      {stages.map((s) => {
+        const here = s === stage;
+        const state = here ? "open now" : tight[s] ? "done" : "not done";
+        return (
+          <Link
+            key={s}
+            href={`/piece/${id}/${s}`}
+            aria-current={here ? "step" : undefined}
+            aria-label={`${stageNames[s]}, ${state}`}
+            className={`relative flex min-w-14 flex-1 flex-col items-center justify-center gap-0.5 py-1 text-sm lg:flex-none lg:py-2.5 ${here ? "font-bold" : ""}`}
+          >
+            <StageKnot open={here} tight={tight[s]} />
+            <span className="bg-base-100 px-1">{stageNames[s]}</span>
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}
+
+/** StageKnot: an open overhand where one works, a tight one where it is done, a bare ring of cord where not. */
+function StageKnot({ open, tight }: { open: boolean; tight: boolean }) {
+  if (open) {
+    return (
+      <svg width="34" height="28" viewBox="0 0 34 28" aria-hidden="true">
+        <rect width="34" height="28" fill="var(--color-base-100)" />
+        <g fill="none" strokeLinecap="round">
+          <path
+            d="M17 0c0 8-12 6-12 14s14 9 20 3-2-12-8-8-6 13 0 19"
+            stroke="var(--color-base-content)"
+            strokeWidth="6"
+          />
+          <path
+            d="M17 0c0 8-12 6-12 14s14 9 20 3-2-12-8-8-6 13 0 19"
+            stroke="var(--color-secondary)"
+            strokeWidth="3.6"
+          />
+        </g>
+      </svg>
+    );
+  }
+  return (
+    <svg width="34" height="28" viewBox="0 0 34 28" aria-hidden="true">
+      {tight ? (
+        <g stroke="var(--color-base-content)" strokeWidth="1.4" fill="var(--color-primary)">
+          <rect x="9" y="4" width="16" height="8" rx="4" />
+          <rect x="9" y="10" width="16" height="8" rx="4" />
+          <rect x="9" y="16" width="16" height="8" rx="4" />
+        </g>
+      ) : (
+        <circle
+          cx="17"
+          cy="14"
+          r="6"
+          fill="var(--color-base-100)"
+          stroke="var(--color-base-content)"
+          strokeWidth="1.6"
+          strokeDasharray="3 2.4"
+        />
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,83 @@
+import { useSettings } from "../api/queries";
+import type { Side } from "../hang/Hang";
+import { length, said } from "../ui/units";
+import { useWork } from "./work";
+
+/** Figures are what matters of the piece, over the hang: length, weight, and what will go wrong. */
+export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => void }) {
+  const { plan, planError, document, apply, setLit } = useWork();
+  const { units } = useSettings();
+  return (
+    <div className="flex flex-col gap-1 border-base-300 border-b px-3 py-1.5">
+      <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
+        {plan ? (
+          <dl className="flex flex-wrap items-baseline gap-x-4" data-testid="figures">
+            <Figure name="long" value={length(plan.length_mm, units)} strong />
+            {document.purpose.length_mm ? (
+              <Figure name="wanted" value={length(document.purpose.length_mm, units)} />
+            ) : null}
+            <Figure name="wide" value={length(plan.width_mm, units)} />
+            <Figure name="weighs" value={`${plan.weight_g.toFixed(1)} g`} />
+          </dl>
+        ) : (
+          <p className="text-sm">{planError ? "" : "Working it out…"}</p>
+        )}
+        <span className="flex-1" />
+        {plan?.left_handed && (
+          <span className="rounded-field border border-base-content px-1.5 text-xs">mirrored for the left hand</span>
+        )}
+        <fieldset className="join">
+          <legend className="sr-only">Side shown</legend>
+          {(["face", "back", "both"] as const).map((s) => (
+            <button
+              key={s}
+              type="button"
+              aria-pressed={side === s}
+              className={`btn join-item btn-xs h-7 ${side === s ? "btn-neutral" : ""}`}
+              onClick={() => setSide(s)}
+            >
+              {s}
+            </button>
+          ))}
+        </fieldset>
+      </div>
+      {planError && (
+        <p role="alert" className="text-error text-sm">
+          {planError.message}
+        </p>
+      )}
+      {plan && plan.warnings.length > 0 && (
+        <ul className="flex max-h-24 flex-col gap-1 overflow-y-auto" aria-label="Warnings" data-testid="warnings">
+          {plan.warnings.map((w) => (
+            <li
+              key={w.code + w.section + w.message}
+              className="flex flex-wrap items-center gap-2 text-sm"
+              onPointerEnter={() => setLit(w.section >= 0 ? w.section : null)}
+              onPointerLeave={() => setLit(null)}
+            >
+              <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true" className="shrink-0 text-warning">
+                <path d="M8 1l7 13H1z" fill="none" stroke="currentColor" strokeWidth="1.6" />
+                <path d="M8 6v4M8 11.5v1" stroke="currentColor" strokeWidth="1.8" />
+              </svg>
+              <span className="min-w-0 flex-1">{said(w.message, units)}</span>
+              {w.fix && (
+                <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => w.fix && apply(w.fix)}>
+                  {w.fix.label}
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </div>
+  );
+}
+
+function Figure({ name, value, strong }: { name: string; value: string; strong?: boolean }) {
+  return (
+    <div className="flex items-baseline gap-1.5">
+      <dt className="text-sm opacity-80">{name}</dt>
+      <dd className={`figure ${strong ? "font-bold text-xl" : ""}`}>{value}</dd>
+    </div>
+  );
+}

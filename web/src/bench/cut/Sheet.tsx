@@ -1,0 +1,102 @@
+import { Link } from "wouter";
+import { usePicture, usePlan, useSettings } from "../../api/queries";
+import { usePiece } from "../../api/usePiece";
+import { Still } from "../../hang/Plate";
+import { Nothing } from "../../ui/Nothing";
+import { inches, length, said } from "../../ui/units";
+
+/** Sheet is the cut sheet: one page for the table, on A4 or Letter. */
+export function Sheet({ id }: { id: number }) {
+  const piece = usePiece(id);
+  const plan = usePlan(id, piece.revision).data;
+  const picture = usePicture(id, piece.revision, { view: "face", scale: 4 }).data;
+  const { units } = useSettings();
+  if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
+  if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;
+  const cut = (mm: number) => (units === "inch" ? `${inches(mm, 4)} in` : `${Math.round(mm)} mm`);
+  const tall = picture ? Math.min(2.2, 150 / (picture.height / 100)) : 1;
+  return (
+    <main className="mx-auto max-w-[190mm] bg-base-100 p-6 print:max-w-none print:p-0">
+      <div className="no-print mb-4 flex gap-2">
+        <Link href={`/piece/${id}/cut`} className="btn btn-ghost btn-sm">
+          <span aria-hidden="true">&larr;</span> Bench
+        </Link>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => window.print()}>
+          Print
+        </button>
+      </div>
+      <h1 className="font-bold text-2xl">{piece.document.name}</h1>
+      <p className="mb-3">
+        {length(plan.length_mm, units)} long, {length(plan.width_mm, units)} wide, {plan.weight_g.toFixed(1)} g
+        {plan.left_handed ? "; tied with the left hand leading" : ""}
+      </p>
+      <div className="flex gap-6">
+        <div className="min-w-0 flex-1">
+          <table className="w-full border-collapse text-left">
+            <thead>
+              <tr className="border-current border-b-2">
+                <th className="py-1">cord</th>
+                <th>stuff</th>
+                <th className="text-right">cut</th>
+                <th className="text-right">fold at</th>
+                <th className="text-right">left</th>
+              </tr>
+            </thead>
+            <tbody>
+              {plan.cords
+                .filter((c) => c.role !== "unused")
+                .map((c) => {
+                  const s = piece.document?.cords.find((k) => k.id === c.id)?.stuff;
+                  return (
+                    <tr key={c.id} className="border-current border-b">
+                      <th scope="row" className="py-1.5 text-lg">
+                        {c.id}
+                      </th>
+                      <td>
+                        {s ? `${s.make} ${s.material} ${length(s.diameter_mm, units, true)}` : ""}
+                        {s && (
+                          <svg width="14" height="14" viewBox="0 0 14 14" className="ml-2 inline" aria-hidden="true">
+                            <rect width="14" height="14" fill={s.colour} stroke="#000" />
+                          </svg>
+                        )}
+                      </td>
+                      <td className="figure text-right font-bold">{cut(c.cut_mm)}</td>
+                      <td className="figure text-right">{c.fold_at_mm > 0 ? cut(c.fold_at_mm) : "no fold"}</td>
+                      <td className="figure text-right">{cut(c.left_mm)}</td>
+                    </tr>
+                  );
+                })}
+            </tbody>
+          </table>
+          <p className="mt-1 text-sm">The fold is measured from the first end, the one that hangs at the left.</p>
+          <h2 className="mt-4 font-semibold">Sequence</h2>
+          <ol className="list-decimal pl-5">
+            {plan.sections.map((s) => (
+              <li key={s.index}>
+                {s.do.replaceAll("-", " ")}
+                {s.count > 0 ? `, ${s.count}` : ""}: {length(s.height_mm, units)}
+              </li>
+            ))}
+          </ol>
+          {plan.warnings.length > 0 && (
+            <>
+              <h2 className="mt-4 font-semibold">Look out</h2>
+              <ul className="list-disc pl-5">
+                {plan.warnings.map((w) => (
+                  <li key={w.message}>{said(w.message, units)}</li>
+                ))}
+              </ul>
+            </>
+          )}
+          <h2 className="mt-4 font-semibold">Mind</h2>
+          <ul className="list-disc pl-5 text-sm">
+            {plan.cautions.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ul>
+        </div>
+        {picture && <Still picture={picture} perMM={tall} label="The piece as it will hang" className="shrink-0" />}
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,65 @@
+import type { Hardware, Purpose as PurposeOf } from "../../api/types.gen";
+import { Choice, Panel, TextInput } from "../../ui/fields";
+import { LengthInput } from "../../ui/LengthInput";
+import { useWork } from "../work";
+
+const kinds = ["key-fob", "charm", "lanyard", "zip-pull", "strap", "stopper"];
+const hangers: { id: Hardware["type"]; name: string }[] = [
+  { id: "split-ring", name: "a split ring" },
+  { id: "swivel-clip", name: "a swivel clip with a flat eye" },
+  { id: "carabiner", name: "a carabiner" },
+  { id: "rod", name: "a rod or pin" },
+];
+
+/** Purpose: what it hangs on, how long it shall be. */
+export function Purpose() {
+  const { document, edit } = useWork();
+  const p = document.purpose;
+  const set = (v: Partial<PurposeOf>) => edit((d) => ({ ...d, purpose: { ...d.purpose, ...v } }));
+  const hang = (v: Partial<Hardware>) => set({ hangs_on: { ...p.hangs_on, ...v } });
+  const known = kinds.includes(p.kind) ? kinds : [p.kind, ...kinds];
+  return (
+    <Panel title="Purpose" lead="What it is for fixes all other sizes.">
+      <Choice
+        label="It is a"
+        value={p.kind}
+        options={known.map((k) => ({ id: k, name: k.replace("-", " ") }))}
+        onSet={(kind) => set({ kind })}
+      />
+      <Choice
+        label="It hangs on"
+        value={p.hangs_on.type}
+        options={hangers}
+        onSet={(type) => hang({ type: type as Hardware["type"] })}
+      />
+      <div className="grid grid-cols-2 gap-3">
+        <LengthInput
+          label={p.hangs_on.type === "rod" ? "Its length" : "Inner width"}
+          mm={p.hangs_on.inner_mm}
+          onSet={(v) => v && hang({ inner_mm: v })}
+          fine
+        />
+        <LengthInput
+          label={p.hangs_on.type === "rod" ? "Its thickness" : "Wire"}
+          mm={p.hangs_on.wire_mm}
+          onSet={(v) => v && hang({ wire_mm: v })}
+          fine
+        />
+      </div>
+      <LengthInput
+        label="Wanted length"
+        mm={p.length_mm}
+        optional
+        onSet={(v) => set({ length_mm: v })}
+        hint="From the middle of the wire to the lowest tip. Leave it empty if the count decides."
+      />
+      <TextInput
+        label="Note"
+        area
+        most={2000}
+        value={p.note ?? ""}
+        onSet={(note) => set({ note: note || undefined })}
+      />
+    </Panel>
+  );
+}

@@ -1,0 +1,239 @@
+import { useState } from "react";
+import { api } from "../../api/client";
+import { useCatalogue, useChange, useDrawer, useSettings } from "../../api/queries";
+import type { Cord, Spool, Stuff as StuffOf } from "../../api/types.gen";
+import { Dialog } from "../../ui/Dialog";
+import { Choice, Panel, Swatch, TextInput } from "../../ui/fields";
+import { LengthInput } from "../../ui/LengthInput";
+import { length } from "../../ui/units";
+import { useWork } from "../work";
+
+const fresh: StuffOf = { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" };
+
+function nextId(cords: Cord[]): string {
+  for (let i = 0; ; i++) {
+    const id = i < 26 ? String.fromCharCode(65 + i) : `C${i}`;
+    if (!cords.some((c) => c.id === id)) return id;
+  }
+}
+
+/** Stuff: the cords of the piece, taken from the drawer or described here. */
+export function Stuff() {
+  const { document, edit, plan } = useWork();
+  const { units } = useSettings();
+  const [drawer, setDrawer] = useState<{ cord: number | null } | null>(null);
+  const set = (i: number, stuff: StuffOf) =>
+    edit((d) => ({ ...d, cords: d.cords.map((c, k) => (k === i ? { ...c, stuff } : c)) }));
+  const add = (stuff: StuffOf) =>
+    edit((d) => ({ ...d, cords: [...d.cords, { id: nextId(d.cords), stuff, legs: "equal" }] }));
+  return (
+    <Panel title="Stuff" lead="The cords, by make, label diameter and colour.">
+      <ul className="flex flex-col gap-3">
+        {document.cords.map((c, i) => {
+          const planned = plan?.cords.find((p) => p.id === c.id);
+          const used = document.sequence.some((s) => s.cord === c.id || s.cords?.includes(c.id));
+          return (
+            <li key={c.id} className="flex flex-col gap-2 rounded-box border border-base-300 p-3">
+              <div className="flex items-center gap-2">
+                <Swatch colour={c.stuff.colour} id={c.id} />
+                {planned && (
+                  <span className="text-sm opacity-80">
+                    drawn up <span className="figure">{length(planned.drawn_up_mm, units, true)}</span>
+                  </span>
+                )}
+                <span className="flex-1" />
+                <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => setDrawer({ cord: i })}>
+                  From the drawer
+                </button>
+                {!used && (
+                  <button
+                    type="button"
+                    className="btn btn-ghost btn-xs h-7"
+                    aria-label={`Put cord ${c.id} back`}
+                    onClick={() => edit((d) => ({ ...d, cords: d.cords.filter((_, k) => k !== i) }))}
+                  >
+                    Put back
+                  </button>
+                )}
+              </div>
+              <StuffFields stuff={c.stuff} onSet={(s) => set(i, s)} />
+            </li>
+          );
+        })}
+      </ul>
+      <div className="flex gap-2">
+        <button type="button" className="btn btn-sm" onClick={() => setDrawer({ cord: null })}>
+          Take a cord from the drawer
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => add(fresh)}>
+          Describe another
+        </button>
+      </div>
+      {drawer && (
+        <Drawer
+          onClose={() => setDrawer(null)}
+          onTake={(s) => {
+            if (drawer.cord === null) add(s);
+            else set(drawer.cord, s);
+            setDrawer(null);
+          }}
+        />
+      )}
+    </Panel>
+  );
+}
+
+function StuffFields({ stuff, onSet }: { stuff: StuffOf; onSet: (s: StuffOf) => void }) {
+  const known = useCatalogue().data;
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <Choice
+        label="Make"
+        value={stuff.make}
+        options={known?.makes ?? [{ id: stuff.make, name: stuff.make }]}
+        onSet={(make) => onSet({ ...stuff, make: make as StuffOf["make"] })}
+      />
+      <Choice
+        label="Material"
+        value={stuff.material}
+        options={(known?.materials ?? [{ id: stuff.material, melts: false }]).map((m) => ({
+          id: m.id,
+          name: m.melts ? `${m.id} (melts)` : m.id,
+        }))}
+        onSet={(m) => onSet({ ...stuff, material: m as StuffOf["material"] })}
+      />
+      <LengthInput
+        label="Label diameter"
+        mm={stuff.diameter_mm}
+        onSet={(v) => v && onSet({ ...stuff, diameter_mm: v })}
+        fine
+      />
+      <Weight grams={stuff.grams_per_metre} onSet={(g) => onSet({ ...stuff, grams_per_metre: g })} />
+      <Colour value={stuff.colour} onSet={(colour) => onSet({ ...stuff, colour })} />
+    </div>
+  );
+}
+
+function Weight({ grams, onSet }: { grams: number | undefined; onSet: (g: number | undefined) => void }) {
+  return (
+    <TextInput
+      label="Weighed, g per m"
+      value={grams ? String(grams) : ""}
+      onSet={(v) => {
+        const g = Number(v.replace(",", "."));
+        if (v === "") onSet(undefined);
+        else if (Number.isFinite(g) && g > 0) onSet(g);
+      }}
+    />
+  );
+}
+
+function Colour({ value, onSet }: { value: string; onSet: (v: string) => void }) {
+  const [now, setNow] = useState(value);
+  const shown = now.toLowerCase() === value.toLowerCase() ? value : now;
+  return (
+    <label className="flex flex-col gap-1 text-sm">
+      Colour
+      <input
+        type="color"
+        className="h-8 w-full cursor-pointer rounded-field border border-base-300 bg-base-100"
+        value={shown}
+        onChange={(e) => setNow(e.target.value)}
+        onBlur={() => onSet(shown)}
+      />
+    </label>
+  );
+}
+
+/** Drawer shows the cords that are kept, to take one or to change them. */
+function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf) => void }) {
+  const drawer = useDrawer();
+  const put = useChange((s: Spool) => (s.id ? api.put(`/drawer/${s.id}`, s) : api.post("/drawer", s)), [["drawer"]]);
+  const drop = useChange((id: number) => api.drop(`/drawer/${id}`), [["drawer"]]);
+  const [open, setOpen] = useState<Spool | null>(null);
+  const { units } = useSettings();
+  const failed = put.error ?? drop.error;
+  return (
+    <Dialog title="The drawer of cords" onClose={onClose} wide>
+      {failed && (
+        <p role="alert" className="mb-2 text-error">
+          {failed.message}
+        </p>
+      )}
+      {open ? (
+        <form
+          className="flex flex-col gap-3"
+          onSubmit={(e) => {
+            e.preventDefault();
+            put.mutate(open, { onSuccess: () => setOpen(null) });
+          }}
+        >
+          <TextInput
+            label="Name on the spool"
+            value={open.name}
+            most={80}
+            onSet={(name) => setOpen({ ...open, name })}
+          />
+          <StuffFields stuff={open.stuff} onSet={(stuff) => setOpen({ ...open, stuff })} />
+          <div className="flex gap-2">
+            <button type="submit" className="btn btn-primary btn-sm">
+              Keep it
+            </button>
+            <button type="button" className="btn btn-ghost btn-sm" onClick={() => setOpen(null)}>
+              Leave it as it was
+            </button>
+          </div>
+        </form>
+      ) : (
+        <>
+          <ul className="grid gap-2 sm:grid-cols-2">
+            {drawer.data?.map((s) => (
+              <li key={s.id} className="flex items-center gap-2 rounded-box border border-base-300 p-2">
+                <Swatch colour={s.stuff.colour} />
+                <span className="min-w-0 flex-1">
+                  <span className="block truncate font-semibold">{s.name}</span>
+                  <span className="block text-sm opacity-80">
+                    {s.stuff.make} {s.stuff.material},{" "}
+                    <span className="figure">{length(s.stuff.diameter_mm, units, true)}</span>
+                  </span>
+                </span>
+                <span className="flex flex-col gap-1">
+                  <button
+                    type="button"
+                    className="btn btn-primary btn-xs h-7"
+                    onClick={() => onTake(s.stuff)}
+                    aria-label={`Take ${s.name}`}
+                  >
+                    Take
+                  </button>
+                  <span className="flex gap-1">
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs h-6"
+                      onClick={() => setOpen(s)}
+                      aria-label={`Change ${s.name}`}
+                    >
+                      Change
+                    </button>
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs h-6"
+                      onClick={() => drop.mutate(s.id)}
+                      aria-label={`Throw ${s.name} out`}
+                    >
+                      Out
+                    </button>
+                  </span>
+                </span>
+              </li>
+            ))}
+            {drawer.data?.length === 0 && <li>The drawer is empty. Put the first cord in.</li>}
+          </ul>
+          <button type="button" className="btn btn-sm mt-3" onClick={() => setOpen({ id: 0, name: "", stuff: fresh })}>
+            Put a cord in
+          </button>
+        </>
+      )}
+    </Dialog>
+  );
+}

@@ -1,0 +1,52 @@
+import { Link } from "wouter";
+import { api } from "../api/client";
+import { useChange, useTags } from "../api/queries";
+
+/** BinView: what was taken off the rack, until it is thrown out for good. */
+export function BinView() {
+  const bin = useTags(true);
+  const back = useChange((id: number) => api.post(`/pieces/${id}/restore`), [["tags"]]);
+  const out = useChange((id: number) => api.drop(`/bin/${id}`), [["tags"]]);
+  const failed = bin.error ?? back.error ?? out.error;
+  return (
+    <main className="mx-auto flex max-w-2xl flex-col gap-4 p-6">
+      <header className="flex items-center gap-3">
+        <Link href="/" className="btn btn-ghost btn-sm">
+          <span aria-hidden="true">&larr;</span> Rack
+        </Link>
+        <h1 className="font-bold text-xl">The bin</h1>
+      </header>
+      {failed && (
+        <p role="alert" className="text-error">
+          {failed.message}
+        </p>
+      )}
+      {bin.data?.length === 0 && <p>The bin is empty.</p>}
+      <ul className="flex flex-col gap-2">
+        {bin.data?.map((t) => (
+          <li key={t.id} className="flex items-center gap-2 rounded-box border border-base-300 p-3">
+            <span className="flex-1 font-semibold">{t.name}</span>
+            <button
+              type="button"
+              className="btn btn-sm"
+              onClick={() => back.mutate(t.id)}
+              aria-label={`Hang ${t.name} back`}
+            >
+              Hang it back
+            </button>
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm text-error"
+              aria-label={`Throw ${t.name} out for good`}
+              onClick={() =>
+                window.confirm(`Throw “${t.name}” out for good, with its history and its log?`) && out.mutate(t.id)
+              }
+            >
+              Throw out
+            </button>
+          </li>
+        ))}
+      </ul>
+    </main>
+  );
+}

@@ -1,0 +1,59 @@
+import { useState } from "react";
+import { useLocation } from "wouter";
+import { api } from "../api/client";
+import { useCatalogue, useChange } from "../api/queries";
+import type { Bench, CreateRequest } from "../api/types.gen";
+import { Glyph } from "../bench/tie/Glyph";
+import { Dialog } from "../ui/Dialog";
+import { Swatch } from "../ui/fields";
+
+/** NewPiece hangs a piece made from a starting pattern. */
+export function NewPiece({ onClose }: { onClose: () => void }) {
+  const patterns = useCatalogue().data?.patterns ?? [];
+  const [name, setName] = useState("");
+  const [, go] = useLocation();
+  const make = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
+  return (
+    <Dialog title="Hang a new piece" onClose={onClose} wide>
+      <label className="mb-3 flex flex-col gap-1">
+        Its name, if you know it
+        <input className="input" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
+      </label>
+      {make.error && (
+        <p role="alert" className="mb-2 text-error">
+          {make.error.message}
+        </p>
+      )}
+      <ul className="grid gap-2 sm:grid-cols-2" aria-label="Starting patterns">
+        {patterns.map((p) => (
+          <li key={p.id}>
+            <button
+              type="button"
+              data-pattern={p.id}
+              className="flex h-full w-full flex-col gap-1.5 rounded-box border border-base-300 p-3 text-left hover:border-base-content"
+              disabled={make.isPending}
+              onClick={() =>
+                make.mutate(
+                  { pattern: p.id, name: name.trim() || undefined },
+                  { onSuccess: (b) => go(`/piece/${b.id}/purpose`) },
+                )
+              }
+            >
+              <span className="font-semibold">{p.name}</span>
+              <span className="text-sm">{p.about}</span>
+              <span className="mt-auto flex items-center gap-2">
+                {p.document.cords.map((c) => (
+                  <Swatch key={c.id} colour={c.stuff.colour} />
+                ))}
+                <span className="flex-1" />
+                {p.document.sequence.map((s, i) => (
+                  <Glyph key={i} of={s.do} />
+                ))}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Dialog>
+  );
+}

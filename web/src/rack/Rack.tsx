@@ -1,0 +1,169 @@
+import { useEffect, useState } from "react";
+import { Link, useLocation } from "wouter";
+import { api } from "../api/client";
+import { useChange, usePicture, useSettings, useTags } from "../api/queries";
+import type { Bench, Tag } from "../api/types.gen";
+import { Finder } from "../bench/Finder";
+import { Still } from "../hang/Plate";
+import { Nothing } from "../ui/Nothing";
+import { SettingsMenu } from "../ui/SettingsMenu";
+import { length } from "../ui/units";
+import { NewPiece } from "./NewPiece";
+
+/** Rack: the pieces hang from a rail, side by side at one scale, each with its paper tag. */
+export function Rack() {
+  const tags = useTags();
+  const binned = useTags(true);
+  const [find, setFind] = useState("");
+  const [starting, setStarting] = useState(false);
+  const [finding, setFinding] = useState(false);
+  useEffect(() => {
+    document.title = "The rack · Nimble Bight";
+    const on = (e: KeyboardEvent) => {
+      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "k") {
+        e.preventDefault();
+        setFinding(true);
+      }
+    };
+    window.addEventListener("keydown", on);
+    return () => window.removeEventListener("keydown", on);
+  }, []);
+  if (tags.error)
+    return <Nothing title="The rack is out of reach" text={tags.error.message} again={() => tags.refetch()} />;
+  const words = find.toLowerCase().split(/\s+/).filter(Boolean);
+  const all = tags.data ?? [];
+  const shown = all.filter((t) => words.every((w) => `${t.name} ${t.kind} ${t.stage}`.toLowerCase().includes(w)));
+  // One scale for all: the longest piece decides.
+  const longest = Math.max(80, ...all.map((t) => t.length_mm));
+  const perMM = Math.min(2.9, 460 / (longest + 55));
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">
+        <h1 className="font-bold text-xl">
+          Nimble Bight <span className="font-normal text-base opacity-80">the rack</span>
+        </h1>
+        <span className="flex-1" />
+        <input
+          type="search"
+          aria-label="Find a piece"
+          placeholder="Find a piece"
+          className="input input-sm w-44"
+          value={find}
+          onChange={(e) => setFind(e.target.value)}
+        />
+        <Link href="/bin" className="btn btn-ghost btn-sm">
+          Bin{binned.data && binned.data.length > 0 ? ` (${binned.data.length})` : ""}
+        </Link>
+        <SettingsMenu />
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => setStarting(true)}>
+          Hang a new piece
+        </button>
+      </header>
+      <main className="min-h-0 flex-1 overflow-y-auto px-4 pb-8">
+        {tags.isPending && (
+          <p className="p-6" role="status" data-wait>
+            Taking the pieces out…
+          </p>
+        )}
+        {tags.data && all.length === 0 && (
+          <div className="flex flex-col items-center gap-4 p-16 text-center">
+            <p className="text-xl">The rail is empty.</p>
+            <p>Hang a first piece from a starting pattern; its cords, cuts and steps come with it.</p>
+            <button type="button" className="btn btn-primary" onClick={() => setStarting(true)}>
+              Hang a new piece
+            </button>
+          </div>
+        )}
+        {all.length > 0 && shown.length === 0 && <p className="p-6">No piece of that name hangs here.</p>}
+        <ul className="flex flex-wrap" data-testid="rack">
+          {shown.map((t) => (
+            <Hanging key={t.id} tag={t} perMM={perMM} />
+          ))}
+          {shown.length > 0 && (
+            <li aria-hidden="true" className="mt-6 h-3 flex-1 border-base-content border-y bg-accent/60" />
+          )}
+        </ul>
+      </main>
+      {starting && <NewPiece onClose={() => setStarting(false)} />}
+      {finding && <Finder onClose={() => setFinding(false)} />}
+    </div>
+  );
+}
+
+function stageWords(t: Tag): string {
+  if (t.trouble) return "needs mending";
+  if (t.stage === "on the vise") return `on the vise, ${t.done} of ${t.actions}`;
+  return t.stage;
+}
+
+function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
+  const picture = usePicture(tag.id, tag.revision, { view: "face", scale: 2 }).data;
+  const { units } = useSettings();
+  const [, go] = useLocation();
+  const copy = useChange((id: number) => api.post<Bench>(`/pieces/${id}/copy`), [["tags"]]);
+  const bin = useChange((id: number) => api.drop(`/pieces/${id}`), [["tags"]]);
+  const room = picture ? Math.max(146, (picture.width / 100) * perMM + 20) : 150;
+  return (
+    <li className="flex min-w-[150px] flex-col" style={{ width: room + 16 }} data-piece={tag.id}>
+      <span aria-hidden="true" className="mt-6 block h-3 border-base-content border-y bg-accent/60" />
+      <Link
+        href={`/piece/${tag.id}/tie`}
+        className="swings flex flex-col items-center"
+        aria-label={`${tag.name}, ${length(tag.length_mm, units)}, ${stageWords(tag)}`}
+      >
+        <svg width="30" height="20" viewBox="0 0 30 20" aria-hidden="true">
+          <path d="M15 0v9a5 5 0 1 1-5 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
+        </svg>
+        <span className="-mt-1.5 block">
+          {picture && picture.layers.length > 0 && <Still picture={picture} perMM={perMM} label="" />}
+        </span>
+        <PaperTag tag={tag} />
+      </Link>
+      <div className="mt-1 flex justify-center gap-1">
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs h-7"
+          aria-label={`Copy ${tag.name}`}
+          onClick={() => copy.mutate(tag.id, { onSuccess: (b) => go(`/piece/${b.id}/tie`) })}
+        >
+          Copy
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs h-7"
+          aria-label={`Put ${tag.name} into the bin`}
+          onClick={() => bin.mutate(tag.id)}
+        >
+          Bin
+        </button>
+      </div>
+      {(copy.error ?? bin.error) && (
+        <p role="alert" className="text-center text-error text-sm">
+          {(copy.error ?? bin.error)?.message}
+        </p>
+      )}
+    </li>
+  );
+}
+
+function PaperTag({ tag }: { tag: Tag }) {
+  const { units } = useSettings();
+  return (
+    <>
+      <svg width="24" height="26" viewBox="0 0 24 26" aria-hidden="true" className="-mb-2.5 relative">
+        <path d="M12 0V20" stroke="currentColor" strokeWidth="1.2" />
+        <circle cx="12" cy="21" r="3" fill="var(--color-base-100)" stroke="currentColor" strokeWidth="1.4" />
+      </svg>
+      <span className="mx-2 flex w-36 flex-col items-center rounded-t-2xl border border-base-content bg-base-200 px-2 pt-3 pb-1.5 text-center">
+        <span className="line-clamp-2 font-semibold leading-tight">{tag.name}</span>
+        <span className="figure text-sm">{tag.length_mm > 0 ? length(tag.length_mm, units) : ""}</span>
+        <span className="text-sm">{stageWords(tag)}</span>
+        {tag.warnings > 0 && (
+          <span className="font-semibold text-sm text-warning">
+            {tag.warnings} warning{tag.warnings === 1 ? "" : "s"}
+          </span>
+        )}
+      </span>
+    </>
+  );
+}

@@ -1,0 +1,158 @@
+import { useEffect, useRef, useState } from "react";
+import { useSettings } from "../api/queries";
+import type { Leg, PlannedCord } from "../api/types.gen";
+import { useWork } from "../bench/work";
+import { length } from "../ui/units";
+
+const rowPx = 44;
+
+/** Strips shows every cord laid straight on the table, to one common scale. */
+export function Strips() {
+  const { plan, document } = useWork();
+  const box = useRef<HTMLDivElement>(null);
+  const [w, setW] = useState(0);
+  useEffect(() => {
+    const el = box.current;
+    if (!el) return;
+    const watch = new ResizeObserver(([e]) => setW(e.contentRect.width));
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, []);
+  const cords = plan?.cords.filter((c) => c.role !== "unused") ?? [];
+  const longest = Math.max(1, ...cords.map((c) => c.cut_mm));
+  const perMM = Math.max(0.001, (w - 110) / longest);
+  return (
+    <div ref={box} className="h-full overflow-y-auto overflow-x-hidden px-3 py-1" data-testid="strips">
+      <h2 className="sr-only">The cords laid straight</h2>
+      {cords.length === 0 && <p className="p-2 opacity-80">No cord is cut yet.</p>}
+      {w > 0 &&
+        cords.map((c) => (
+          <Strip key={c.id} cord={c} perMM={perMM} w={w} hatch={document.cords.findIndex((k) => k.id === c.id)} />
+        ))}
+    </div>
+  );
+}
+
+interface StripProps {
+  cord: PlannedCord;
+  perMM: number;
+  w: number;
+  hatch: number;
+}
+
+function Strip({ cord, perMM, w, hatch }: StripProps) {
+  const { units } = useSettings();
+  const { lit, setLit, select } = useWork();
+  const x0 = 34;
+  const legs = cord.legs;
+  const folded = legs.length === 2;
+  const parts: { x: number; w: number; section: number; key: string }[] = [];
+  const spare: { x: number; w: number }[] = [];
+  const fold = x0 + (folded ? cord.fold_at_mm * perMM : 0);
+  const lay = (leg: Leg, from: number, way: 1 | -1) => {
+    let at = from;
+    let room = leg.cut_mm;
+    for (const p of leg.parts) {
+      const mm = Math.max(0, Math.min(p.mm, room));
+      room -= mm;
+      const wide = mm * perMM;
+      parts.push({ x: way > 0 ? at : at - wide, w: wide, section: p.section, key: `${way}${p.section}` });
+      at += way * wide;
+    }
+    const wide = Math.max(0, room * perMM);
+    spare.push({ x: way > 0 ? at : at - wide, w: wide });
+  };
+  if (folded) {
+    lay(legs[0], fold, -1);
+    lay(legs[1], fold, 1);
+  } else if (legs[0]) {
+    lay(legs[0], x0, 1);
+  }
+  const end = x0 + cord.cut_mm * perMM;
+  const label = `Cord ${cord.id}: cut ${length(cord.cut_mm, units)}${folded ? `, fold ${length(cord.fold_at_mm, units)} from its first end` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
+  return (
+    <svg width={w} height={rowPx} className="block" role="img" aria-label={label} data-strip={cord.id}>
+      <defs>
+        <pattern id={`hatch${hatch}`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 0V6" stroke="var(--ink)" strokeWidth="1.6" opacity="0.55" />
+        </pattern>
+      </defs>
+      <text x="4" y="19" fontSize="15" fontWeight="600" fill="currentColor" className="figure">
+        {cord.id}
+      </text>
+      <rect
+        x={x0}
+        y="6"
+        width={Math.max(0, end - x0)}
+        height="15"
+        fill={cord.colour}
+        stroke="var(--ink)"
+        strokeWidth="1.2"
+        rx="2"
+      />
+      {parts.map((p) => (
+        <g
+          key={p.key}
+          data-section={p.section}
+          onPointerEnter={() => setLit(p.section)}
+          onPointerLeave={() => setLit(null)}
+          onPointerDown={() => select(p.section)}
+        >
+          <rect
+            x={p.x}
+            y="6"
+            width={p.w}
+            height="15"
+            fill="#fff"
+            opacity={lit === p.section ? 0 : p.section % 2 === 1 ? 0.28 : 0}
+          />
+          <rect
+            x={p.x}
+            y="6"
+            width={p.w}
+            height="15"
+            fill="none"
+            stroke={lit === p.section ? "var(--moving)" : "var(--ink)"}
+            strokeWidth={lit === p.section ? 2.5 : 0.8}
+          />
+          {p.w > 15 && Math.abs(p.x + p.w / 2 - fold) > 56 && (
+            <text
+              x={p.x + p.w / 2}
+              y="40"
+              fontSize="11"
+              textAnchor="middle"
+              fill="currentColor"
+              className="figure"
+              fontWeight={lit === p.section ? 700 : 400}
+            >
+              {p.section + 1}
+            </text>
+          )}
+        </g>
+      ))}
+      {spare.map((s) => (
+        <rect key={s.x} x={s.x} y="6" width={s.w} height="15" fill={`url(#hatch${hatch})`} pointerEvents="none" />
+      ))}
+      {folded && (
+        <g pointerEvents="none">
+          <path d={`M${fold} 1V26`} stroke="var(--color-secondary)" strokeWidth="2" />
+          <path d={`M${fold - 5} 0h10l-5 6z`} fill="var(--color-secondary)" />
+          <text
+            x={fold}
+            y="40"
+            fontSize="12"
+            textAnchor="middle"
+            className="figure"
+            fill="var(--color-secondary)"
+            fontWeight="700"
+          >
+            fold {length(cord.fold_at_mm, units)}
+          </text>
+        </g>
+      )}
+      <text x={end + 6} y="18" fontSize="12" className="figure" fill="currentColor">
+        {length(cord.cut_mm, units)}
+      </text>
+    </svg>
+  );
+}

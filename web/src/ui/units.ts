@@ -1,0 +1,48 @@
+import type { Settings } from "../api/types.gen";
+
+export type Units = Settings["units"];
+
+const inch = 25.4;
+
+/** length writes millimetres in the maker's units. */
+export function length(mm: number, units: Units, fine = false): string {
+  if (units === "inch") return `${inches(mm, 16)} in`;
+  if (fine && mm < 100) return `${mm.toFixed(1)} mm`;
+  if (mm >= 10_000) return `${(mm / 1000).toFixed(2)} m`;
+  return `${Math.round(mm)} mm`;
+}
+
+/** inches writes millimetres in inches with a fraction of 1/parts at the finest. */
+export function inches(mm: number, parts: number): string {
+  const n = Math.round((Math.abs(mm) / inch) * parts);
+  const whole = Math.floor(n / parts);
+  let top = n % parts;
+  let bottom = parts;
+  while (top > 0 && top % 2 === 0) {
+    top /= 2;
+    bottom /= 2;
+  }
+  const sign = mm < 0 && n > 0 ? "-" : "";
+  if (top === 0) return `${sign}${whole}`;
+  return whole === 0 ? `${sign}${top}/${bottom}` : `${sign}${whole} ${top}/${bottom}`;
+}
+
+/** readLength reads what a maker writes; a bare number is in the maker's units. */
+export function readLength(text: string, units: Units): number | null {
+  const m = text
+    .trim()
+    .toLowerCase()
+    .match(/^(?:(\d+(?:[.,]\d+)?)(?:[\s-]+(?=\d+\/))?)?(?:(\d+)\/(\d+))?\s*(mm|cm|m|in|inch|inches|")?$/);
+  if (!m || (m[1] === undefined && m[2] === undefined)) return null;
+  const whole = m[1] === undefined ? 0 : Number(m[1].replace(",", "."));
+  const part = m[2] === undefined ? 0 : Number(m[2]) / Number(m[3]);
+  const unit = m[4] ?? (units === "inch" ? "in" : "mm");
+  const scale = { mm: 1, cm: 10, m: 1000 }[unit] ?? inch;
+  const v = (whole + part) * scale;
+  return Number.isFinite(v) && v > 0 ? v : null;
+}
+
+/** said writes a message of the plan, its {12.3mm} in the maker's units. */
+export function said(message: string, units: Units): string {
+  return message.replace(/\{([\d.]+)mm\}/g, (_, v: string) => length(Number(v), units, true));
+}

@@ -1,0 +1,246 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useMemo, useState } from "react";
+import { Link } from "wouter";
+import { api } from "../api/client";
+import { usePicture, usePlan, useSettings } from "../api/queries";
+import type { Action, Plan, Step } from "../api/types.gen";
+import { usePiece } from "../api/usePiece";
+import { Still } from "../hang/Plate";
+import { Swatch } from "../ui/fields";
+import { Nothing } from "../ui/Nothing";
+import { length } from "../ui/units";
+
+interface Place {
+  step: Step;
+  action: Action;
+  /** which repeat of the step, from 1 */
+  round: number;
+  /** which action of the round, from 1 */
+  part: number;
+}
+
+/** placeAt finds what is to be done after so many actions. */
+function placeAt(plan: Plan, done: number): Place | null {
+  let at = done;
+  for (const step of plan.steps) {
+    const n = step.actions.length;
+    const all = n * step.repeats;
+    if (at < all) return { step, action: step.actions[at % n], round: Math.floor(at / n) + 1, part: (at % n) + 1 };
+    at -= all;
+  }
+  return null;
+}
+
+/** Vise is the work at the table: one action at a time, readable at arm's length. */
+export function Vise({ id }: { id: number }) {
+  const piece = usePiece(id);
+  const plan = usePlan(id, piece.revision).data;
+  if (piece.error) return <Nothing title="Nothing in the vise" text={piece.error.message} />;
+  if (!plan || !piece.bench)
+    return (
+      <main className="p-8" role="status" data-wait>
+        Putting it into the vise…
+      </main>
+    );
+  return (
+    <Held
+      key={id}
+      id={id}
+      plan={plan}
+      name={piece.document?.name ?? ""}
+      revision={piece.revision}
+      start={piece.bench.done}
+    />
+  );
+}
+
+function Held(p: { id: number; plan: Plan; name: string; revision: number | undefined; start: number }) {
+  const { id, plan } = p;
+  const [done, setDone] = useState(Math.min(p.start, plan.actions));
+  const [kept, setKept] = useState(true);
+  const { units } = useSettings();
+  const client = useQueryClient();
+  const place = useMemo(() => placeAt(plan, done), [plan, done]);
+  const picture = usePicture(id, p.revision, { view: "face", scale: 9, until: Math.min(done + 1, plan.actions) }).data;
+  useWakeLock();
+  // The place is kept on the server with every step, and tried again when it could not be.
+  useEffect(() => {
+    let live = true;
+    let timer: ReturnType<typeof setTimeout>;
+    const keep = () =>
+      api.put(`/pieces/${id}/place`, { done }).then(
+        () => {
+          if (!live) return;
+          setKept(true);
+          client.invalidateQueries({ queryKey: ["piece", id] });
+          client.invalidateQueries({ queryKey: ["tags"] });
+        },
+        () => {
+          if (!live) return;
+          setKept(false);
+          timer = setTimeout(keep, 2500);
+        },
+      );
+    keep();
+    return () => {
+      live = false;
+      clearTimeout(timer);
+    };
+  }, [id, done, client]);
+  useEffect(() => {
+    const on = (e: KeyboardEvent) => {
+      const on = [" ", "PageDown", "ArrowRight", "Enter"].includes(e.key);
+      const back = ["Backspace", "PageUp", "ArrowLeft"].includes(e.key);
+      if (!on && !back) return;
+      if (e.key === "Enter" && (e.target as HTMLElement).closest("a, button")) return;
+      e.preventDefault();
+      setDone((n) => Math.max(0, Math.min(plan.actions, n + (on ? 1 : -1))));
+    };
+    window.addEventListener("keydown", on);
+    return () => window.removeEventListener("keydown", on);
+  }, [plan.actions]);
+  const share = plan.actions > 0 ? done / plan.actions : 0;
+  return (
+    <main className="flex h-full flex-col" data-testid="vise" data-done={done}>
+      <header className="flex items-center gap-3 border-base-300 border-b px-4 py-2">
+        <Link href={`/piece/${id}/tie`} className="btn btn-ghost btn-sm">
+          <span aria-hidden="true">&larr;</span> Bench
+        </Link>
+        <h1 className="truncate font-semibold">{p.name}</h1>
+        {plan.left_handed && <span className="rounded-field border px-1.5 text-xs">mirrored</span>}
+        <span className="flex-1" />
+        <span
+          role="status"
+          className={`text-sm ${kept ? "opacity-80" : "rounded-field bg-warning px-2 text-warning-content"}`}
+        >
+          {kept ? "place kept" : "place not kept yet; trying again"}
+        </span>
+        <span className="figure">
+          {done} / {plan.actions}
+        </span>
+      </header>
+      <div aria-hidden="true" className="h-1.5 bg-base-300">
+        <svg className="block h-full w-full" preserveAspectRatio="none" viewBox="0 0 1000 1">
+          <rect width={1000 * share} height="1" fill="var(--color-primary)" />
+        </svg>
+      </div>
+      <div className="grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
+        <div className="mat flex min-h-0 items-center justify-center overflow-hidden p-3">
+          {picture && picture.layers.length > 0 && (
+            <Still
+              picture={picture}
+              perMM={9}
+              label="The work in hand; the strand that moves is outlined"
+              className="h-full w-full"
+            />
+          )}
+        </div>
+        <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
+          {place ? <Doing place={place} units={units} /> : <Done id={id} plan={plan} />}
+          <span className="flex-1" />
+          <div className="flex gap-3">
+            <button type="button" className="btn btn-lg" disabled={done === 0} onClick={() => setDone(done - 1)}>
+              Back
+            </button>
+            <button
+              type="button"
+              className="btn btn-primary btn-lg flex-1"
+              disabled={!place}
+              onClick={() => setDone(done + 1)}
+            >
+              {place ? "Done, next" : "All done"}
+            </button>
+          </div>
+          <p className="text-sm opacity-80">
+            Space or a page pedal goes on, Backspace goes back. The place is kept by itself.
+          </p>
+        </div>
+      </div>
+    </main>
+  );
+}
+
+function Doing({ place, units }: { place: Place; units: "mm" | "inch" }) {
+  const { step, action, round, part } = place;
+  return (
+    <>
+      <div>
+        <p className="text-lg opacity-80">
+          section {step.section + 1}, {step.do.replaceAll("-", " ")}
+        </p>
+        <p className="figure font-bold text-5xl" data-testid="counter">
+          {step.repeats > 1 ? (
+            <>
+              {round}
+              <span className="font-normal text-2xl opacity-80"> of {step.repeats}</span>
+            </>
+          ) : (
+            <>
+              {part}
+              <span className="font-normal text-2xl opacity-80"> of {step.actions.length}</span>
+            </>
+          )}
+        </p>
+        {step.repeats > 1 && (
+          <p className="text-lg">
+            move {part} of {step.actions.length}
+          </p>
+        )}
+      </div>
+      <div className="flex items-start gap-4">
+        {action.cord && action.colour && <Swatch colour={action.colour} id={action.cord} large />}
+        <p className="font-semibold text-3xl leading-snug">
+          {action.text.replace("{length}", length(step.mm ?? 0, units))}
+        </p>
+      </div>
+      {action.detail && <p className="text-xl">{action.detail}</p>}
+      {action.gate && (
+        <p className="rounded-box border-2 border-secondary p-3 text-xl">
+          <strong>Look before you go on: </strong>
+          {action.gate}
+        </p>
+      )}
+    </>
+  );
+}
+
+function Done({ id, plan }: { id: number; plan: Plan }) {
+  return (
+    <>
+      <p className="font-bold text-4xl">Tied.</p>
+      <h2 className="text-xl">Look it over:</h2>
+      <ul className="list-disc pl-6 text-xl">
+        {plan.checks.map((c) => (
+          <li key={c.code + c.section + c.message}>{c.message}</li>
+        ))}
+      </ul>
+      <Link href={`/piece/${id}/log`} className="btn btn-lg">
+        Write it down
+      </Link>
+    </>
+  );
+}
+
+/** useWakeLock keeps the screen lit while the work is in the vise, where the browser can. */
+function useWakeLock() {
+  useEffect(() => {
+    if (!("wakeLock" in navigator)) return;
+    let lock: WakeLockSentinel | undefined;
+    const take = () => {
+      if (document.visibilityState === "visible") {
+        navigator.wakeLock.request("screen").then(
+          (l) => {
+            lock = l;
+          },
+          () => undefined, // refused, as on a low battery: the work goes on without
+        );
+      }
+    };
+    take();
+    document.addEventListener("visibilitychange", take);
+    return () => {
+      document.removeEventListener("visibilitychange", take);
+      lock?.release();
+    };
+  }, []);
+}
