@@ -37,14 +37,17 @@ type disc struct{ x, z, r float64 }
 
 // bundle packs strands into a round bundle without overlap: starting from
 // where they hang, drawn to the middle and pushed apart where they meet.
-func bundle(radii []float64, from []Vec) []disc {
-	n := len(radii)
-	ds := make([]disc, n)
+func bundle(radii []float64, from []Vec, strands int) []disc {
+	n := strands
+	ds := make([]disc, len(radii))
 	for i, r := range radii {
-		// A turn of the golden angle each keeps two strands from starting in
-		// one place; the strands' own order decides which side they go to.
-		s, c := math.Sincos(2.399963 * float64(i))
-		ds[i] = disc{from[i].X*0.5 + 0.3*r*c, from[i].Z + 0.6*r*s, r}
+		// Every other one starts a little to the front, the same way from both
+		// sides, so that the mirror of a bundle is a bundle.
+		front := 0.4 * r
+		if i < n && min(i, n-1-i)%2 == 1 {
+			front = -front
+		}
+		ds[i] = disc{from[i].X * 0.5, from[i].Z + front, r}
 	}
 	const steps = 500
 	for step := range steps {
@@ -53,9 +56,11 @@ func bundle(radii []float64, from []Vec) []disc {
 			ds[i].x -= draw * ds[i].x
 			ds[i].z -= draw * ds[i].z
 		}
-		for range 4 {
+		for range 8 {
+			// All at once and not one after the other: the order would show.
+			push := make([]disc, len(ds))
 			for i := range ds {
-				for j := i + 1; j < n; j++ {
+				for j := i + 1; j < len(ds); j++ {
 					dx, dz := ds[j].x-ds[i].x, ds[j].z-ds[i].z
 					d, want := math.Hypot(dx, dz), ds[i].r+ds[j].r
 					if d >= want {
@@ -65,11 +70,15 @@ func bundle(radii []float64, from []Vec) []disc {
 						dx, dz, d = 1, 0, 1
 					}
 					k := (want - d) / d / 2
-					ds[i].x -= dx * k
-					ds[i].z -= dz * k
-					ds[j].x += dx * k
-					ds[j].z += dz * k
+					push[i].x -= dx * k
+					push[i].z -= dz * k
+					push[j].x += dx * k
+					push[j].z += dz * k
 				}
+			}
+			for i := range ds {
+				ds[i].x += 0.7 * push[i].x
+				ds[i].z += 0.7 * push[i].z
 			}
 		}
 	}
@@ -109,7 +118,7 @@ func tieGather(w Work) (Tied, error) {
 	// The two legs of the eye lie in the bundle too.
 	radii = append(radii, d/2, d/2)
 	from = append(from, Vec{X: -d, Z: -3 * d}, Vec{X: d, Z: -3 * d})
-	ds := bundle(radii, from)
+	ds := bundle(radii, from, len(w.Leads))
 	ring := round(ds, d)
 	t := Tied{Loose: true, Order: identity(len(w.Leads)), Repeats: 1, Gap: 1}
 	t.Height = float64(w.Section.Turns)*d + d

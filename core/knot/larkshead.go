@@ -39,7 +39,7 @@ func init() {
 
 // headBars are the wire thicknesses, in cord diameters, for which the lark's
 // head is drawn up at build time; between two of them it is interpolated.
-var headBars = []float64{0.1, 0.25, 0.4, 0.6, 0.8, 1, 1.25, 1.5, 2, 2.5, 3, 4, 5, 6, 8}
+var headBars = []float64{0.1, 0.2, 0.3, 0.45, 0.6, 0.8, 1, 1.2, 1.4, 1.6, 1.8, 2, 2.25, 2.5, 2.75, 3, 3.25, 3.5, 3.75, 4, 4.5, 5, 5.5, 6, 7, 8}
 
 const legReach = 10.0 // diameters of straight leg below the wire
 
@@ -103,10 +103,9 @@ func head(bar float64) ([]Vec, float64, error) {
 		half = append(half, Vec{X: (r.X - l.X) / 2, Y: (r.Y + l.Y) / 2, Z: (r.Z + l.Z) / 2})
 	}
 	end := half[0].Y + 0.75
-	for i := 1; i < len(half); i++ {
+	for i := len(half) - 1; i > 0; i-- { // the leg is the last way down past the bar
 		a, b := half[i-1], half[i]
-		// The leg is the last way down past the bar.
-		if i > mid/2 && a.Y < end && b.Y >= end {
+		if a.Y < end && b.Y >= end {
 			return append(half[:i:i], curve.Lerp(a, b, (end-a.Y)/(b.Y-a.Y))), math.Min(gl, gh), nil
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"strings"
+	"sync"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/tighten"
@@ -195,7 +196,8 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 			}
 		}
 	}
-	shape, err := drawn(make(second, fillers))
+	name, problem := make(second, fillers)
+	shape, err := drawn(name, problem)
 	if err != nil {
 		return Tied{}, err
 	}
@@ -248,10 +250,14 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	}
 	t.Turned -= math.Pi * math.Round(t.Turned/math.Pi)
 
-	acts, sights, err := readHalf(t.Paths, t.Cells, halves, count)
+	// What is over what does not change with size or count, so it is read once.
+	read, err := readOnce(fmt.Sprint(name, halves, min(halves, count)), func() (reading, error) {
+		return readHalf(t.Paths, t.Cells, halves, count)
+	})
 	if err != nil {
 		return Tied{}, err
 	}
+	acts, sights := append([]halfRead{}, read.acts...), append([]Sight{}, read.sights...)
 	if right { // back to the maker's left and right
 		t.mirror(n)
 		for i := range acts {
@@ -392,9 +398,28 @@ func (h halfRead) mirrored(n int) halfRead {
 	return halfRead{h.half, n - 1 - h.moves, h.front, flip(h.over), flip(h.under)}
 }
 
+// reading is what was read off a row's curves.
+type reading struct {
+	acts   []halfRead
+	sights []Sight
+}
+
+var readings sync.Map // of shape and halves to reading
+
+func readOnce(name string, read func() (reading, error)) (reading, error) {
+	if r, ok := readings.Load(name); ok {
+		return r.(reading), nil
+	}
+	r, err := read()
+	if err == nil {
+		readings.Store(name, r)
+	}
+	return r, err
+}
+
 // readHalf reads off the curves of the first halves half knots what each worker
 // passes over and under, and what is seen on the face and the back.
-func readHalf(paths []Path, cells []float64, halves, count int) ([]halfRead, []Sight, error) {
+func readHalf(paths []Path, cells []float64, halves, count int) (reading, error) {
 	n := len(paths)
 	halves = min(halves, count)
 	// A little more than the first cells, so that no crossing is cut off.
@@ -408,7 +433,7 @@ func readHalf(paths []Path, cells []float64, halves, count int) ([]halfRead, []S
 	}
 	crossings, err := curve.Crossings(cs)
 	if err != nil {
-		return nil, nil, err
+		return reading{}, err
 	}
 	halfOf := func(y float64) int {
 		for k := 0; k+1 < len(cells); k++ {
@@ -467,7 +492,7 @@ func readHalf(paths []Path, cells []float64, halves, count int) ([]halfRead, []S
 			sights = append(sights, Sight{Where: where, Face: c.Over, Back: c.Under})
 		}
 	}
-	return out, sights, nil
+	return reading{out, sights}, nil
 }
 
 func appendNew(xs []int, x int) []int {

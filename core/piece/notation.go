@@ -399,7 +399,7 @@ func Length(text string) (float64, error) {
 			p, err = strconv.ParseFloat(part, 64)
 		}
 	}
-	v := (w + p) * scale
+	v := math.Round((w+p)*scale*1e6) / 1e6 // no more digits than a ruler could ever show
 	if err != nil || math.IsNaN(v) || v <= 0 || v > MostMM {
 		return 0, fmt.Errorf("%q is not a length; write 12mm, 1.5cm or 3/4in, up to 100 m", text)
 	}

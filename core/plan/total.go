@@ -32,9 +32,10 @@ func (w *walk) finish() Plan {
 		l.form = "cut"
 	}
 	for _, l := range w.legs {
+		d := w.d.Cords[l.cord].Stuff.DrawnUp()
 		for _, v := range l.points {
 			p.LengthMM = math.Max(p.LengthMM, v.Y)
-			p.WidthMM = math.Max(p.WidthMM, 2*math.Abs(v.X)+w.d.Cords[l.cord].Stuff.DrawnUp())
+			p.WidthMM = math.Max(p.WidthMM, 2*math.Abs(v.X)+d)
 		}
 	}
 	w.cords()

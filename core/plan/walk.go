@@ -167,15 +167,17 @@ func (w *walk) tieFitting(work *knot.Work, i int) (knot.Tied, error) {
 		}
 		return t.Height + w.fall(work.Leads, t), t, nil
 	}
-	h1, _, err := total(1)
-	if err != nil {
-		return knot.Tied{}, err
-	}
+	// The height grows evenly from the second knot on; a single one may stand
+	// by itself.
 	h2, _, err := total(2)
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	n := 1 + int(math.Floor((work.Section.FitMM-h1)/(h2-h1)+1e-9))
+	h3, _, err := total(3)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	n := 2 + int(math.Floor((work.Section.FitMM-h2)/(h3-h2)+1e-9))
 	n = max(1, min(n, piece.MostKnots))
 	_, t, err := total(n)
 	w.d.Sequence[i].Count = n

@@ -1,0 +1,362 @@
+package knot_test
+
+import (
+	"fmt"
+	"math"
+	"strings"
+	"testing"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+var cordOf = cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 1 / 0.95, Colour: "#000000"} // draws up to 1, unpressed
+
+func scaled(s cord.Stuff, k float64) cord.Stuff { s.DiameterMM *= k; return s }
+
+// hang gives leads of the stuffs side by side.
+func hang(stuffs ...cord.Stuff) []knot.Lead {
+	var out []knot.Lead
+	for i, s := range stuffs {
+		out = append(out, knot.Lead{Cord: i, Stuff: s, Diameter: s.DrawnUp(), At: knot.Vec{X: float64(i) - float64(len(stuffs)-1)/2}, Dir: knot.Vec{Y: 1}})
+	}
+	return out
+}
+
+func tie(t *testing.T, w knot.Work) knot.Tied {
+	t.Helper()
+	got, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return got
+}
+
+func row(t *testing.T, do string, count int, start string, leads []knot.Lead) knot.Tied {
+	t.Helper()
+	return tie(t, knot.Work{Section: knot.Section{Do: do, Count: count, Start: start, Hand: start}, Leads: leads})
+}
+
+func use(p knot.Path) float64 { return curve.Curve{Points: p.Points}.Length() }
+
+func near(t *testing.T, what string, got, want, share float64) {
+	t.Helper()
+	if !(math.Abs(got-want) <= share*math.Abs(want)) {
+		t.Errorf("%s is %.3f, want %.3f within %.1f %%", what, got, want, 100*share)
+	}
+}
+
+// A half knot of hard ideal rope over n flat fillers takes 6.65 + 0.96 n
+// diameters of each worker and stands 2.00 high.
+func TestSquareKnotsAgainstIdealRope(t *testing.T) {
+	for n := 1; n <= 8; n++ {
+		stuffs := make([]cord.Stuff, n+2)
+		for i := range stuffs {
+			stuffs[i] = cordOf
+		}
+		one := row(t, "square-knot", 1, "left", hang(stuffs...))
+		two := row(t, "square-knot", 2, "left", hang(stuffs...))
+		near(t, fmt.Sprintf("a half knot's use over %d", n), (use(two.Paths[0])-use(one.Paths[0]))/2, 6.65+0.96*float64(n), 0.01)
+		near(t, "its height", (two.Height-one.Height)/2, 2, 0.01)
+	}
+}
+
+// A half knot of a spiral over two fillers takes 8.33 and stands 1.76 high,
+// turning 39 degrees.
+func TestSpiralAgainstIdealRope(t *testing.T) {
+	leads := hang(cordOf, cordOf, cordOf, cordOf)
+	a, b := row(t, "half-knot", 20, "left", leads), row(t, "half-knot", 40, "left", leads)
+	near(t, "use", (use(b.Paths[0])-use(a.Paths[0]))/20, 8.33, 0.01)
+	near(t, "height", (b.Height-a.Height)/20, 1.76, 0.01)
+	turned := (b.Turned - a.Turned) / 20 * 180 / math.Pi
+	whole := math.Mod(turned+9*40, 9) // what is left of it modulo half turns in twenty
+	near(t, "turn, less half turns", whole, math.Mod(39.4+9*40, 9), 0.2)
+}
+
+func TestUseGrowsLinearlyWithCount(t *testing.T) {
+	leads := hang(cordOf, scaled(cordOf, 1.2), cordOf, cordOf)
+	for _, do := range []string{"square-knot", "half-knot"} {
+		var us, hs []float64
+		for _, n := range []int{2, 4, 6, 8} {
+			r := row(t, do, n, "left", leads)
+			sum := 0.0
+			for _, p := range r.Paths {
+				sum += use(p)
+			}
+			us, hs = append(us, sum), append(hs, r.Height)
+		}
+		for i := 2; i < len(us); i++ {
+			near(t, do+": the next two knots' use", us[i]-us[i-1], us[1]-us[0], 0.004)
+			near(t, do+": their height", hs[i]-hs[i-1], hs[1]-hs[0], 1e-9)
+		}
+	}
+}
+
+func TestLeftAndRightAreMirrors(t *testing.T) {
+	leads := hang(cordOf, cordOf, scaled(cordOf, 0.56), cordOf)
+	back := hang(cordOf, scaled(cordOf, 0.56), cordOf, cordOf)
+	for _, do := range []string{"square-knot", "half-knot"} {
+		l, r := row(t, do, 3, "left", leads), row(t, do, 3, "right", back)
+		if l.Height != r.Height {
+			t.Errorf("%s: heights %v and %v", do, l.Height, r.Height)
+		}
+		n := len(leads)
+		for i := range leads {
+			a, b := l.Paths[i].Points, r.Paths[n-1-i].Points
+			if len(a) != len(b) {
+				t.Fatalf("%s: strand %d has %d points, its mirror %d", do, i, len(a), len(b))
+			}
+			for k := range a {
+				if d := r3.Norm(r3.Sub(a[k], knot.Vec{X: -b[k].X, Y: b[k].Y, Z: b[k].Z})); d > 1e-12 {
+					t.Fatalf("%s: strand %d is %v off its mirror", do, i, d)
+				}
+			}
+		}
+		for i := range l.Order {
+			if l.Order[i] != n-1-r.Order[n-1-i] {
+				t.Errorf("%s: orders %v and %v are no mirrors", do, l.Order, r.Order)
+			}
+		}
+	}
+}
+
+func TestThickerFillersTakeMoreCord(t *testing.T) {
+	last := 0.0
+	for _, k := range []float64{0.56, 1, 1.86} {
+		f := scaled(cordOf, k)
+		r := row(t, "square-knot", 3, "left", hang(cordOf, f, f, cordOf))
+		if u := use(r.Paths[0]); u <= last {
+			t.Errorf("fillers %g times as thick take %v, thinner ones %v", k, u, last)
+		} else {
+			last = u
+		}
+	}
+}
+
+// The cord that crosses in front makes the bars of the face and its own mirror
+// on the back: the colours change places, and the crossings alternate.
+func TestColoursChangePlacesOnTheBack(t *testing.T) {
+	r := row(t, "square-knot", 4, "left", hang(cordOf, cordOf, cordOf, cordOf))
+	seen := map[string]knot.Sight{}
+	for _, s := range r.Shows {
+		seen[s.Where] = s
+		if s.Face == s.Back {
+			t.Errorf("%s: the same cord on both sides", s.Where)
+		}
+	}
+	if m := seen["middle"]; m.Face != 0 || m.Back != 3 {
+		t.Errorf("in the middle: %+v", m)
+	}
+	for _, edge := range []string{"left", "right"} {
+		if e := seen[edge]; e.Face != 3 || e.Back != 0 {
+			t.Errorf("at the %s: %+v", edge, e)
+		}
+	}
+	cs, err := curve.Crossings([]curve.Curve{{Points: r.Paths[0].Points}, {Points: r.Paths[3].Points}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	// Within each half knot they alternate: under at the edge, over the fillers,
+	// under at the other edge.
+	for i, p := range curve.Passages(cs, 2)[0] {
+		if p.Over != (i%3 == 1) {
+			t.Errorf("at its crossing %d the front worker is over: %v", i+1, p.Over)
+		}
+	}
+	if len(cs) != 24 {
+		t.Errorf("the workers of four square knots make %d crossings, want 24", len(cs))
+	}
+	// A half knot and its mirror: the signs cancel.
+	if l := curve.LinkingNumber(cs, 0, 1); l != 0 {
+		t.Errorf("the signs of a flat row add up to %v", 2*l)
+	}
+}
+
+func TestSpiralIsAllOfOneHand(t *testing.T) {
+	signs := map[string]float64{}
+	for _, hand := range []string{"left", "right"} {
+		r := row(t, "half-knot", 6, hand, hang(cordOf, cordOf, cordOf, cordOf))
+		cs, err := curve.Crossings([]curve.Curve{{Points: r.Paths[0].Points}, {Points: r.Paths[3].Points}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		signs[hand] = 2 * curve.LinkingNumber(cs, 0, 1)
+		if math.Abs(signs[hand]) < 12 {
+			t.Errorf("%s: %d crossings add up to %v", hand, len(cs), signs[hand])
+		}
+	}
+	if signs["left"] != -signs["right"] {
+		t.Errorf("hands add up to %v and %v", signs["left"], signs["right"])
+	}
+}
+
+func TestStepsAreReadOffTheCurve(t *testing.T) {
+	l := row(t, "square-knot", 2, "left", hang(cordOf, cordOf, cordOf, cordOf))
+	if len(l.Actions) != 4 || l.Repeats != 2 {
+		t.Fatalf("%d actions, %d repeats", len(l.Actions), l.Repeats)
+	}
+	for i, want := range []string{"Strand 1, from the left, across in front", "Strand 4, from the right, behind", "Strand 4, from the right, across in front", "Strand 1, from the left, behind"} {
+		if !strings.HasPrefix(l.Actions[i].Text, want) {
+			t.Errorf("action %d says %q", i+1, l.Actions[i].Text)
+		}
+	}
+	// The same cord crosses in front every time.
+	if l.Actions[0].Moves != l.Actions[2].Moves {
+		t.Error("two cords take turns in front")
+	}
+	r := row(t, "square-knot", 2, "right", hang(cordOf, cordOf, cordOf, cordOf))
+	if !strings.HasPrefix(r.Actions[0].Text, "Strand 4, from the right, across in front") {
+		t.Errorf("begun on the right it says %q", r.Actions[0].Text)
+	}
+}
+
+// Both legs of a lark's head beyond the ring's centre take 15.0 diameters on a
+// wire of one and 20.2 on two, and between drawn ones nothing overlaps.
+func TestLarksHead(t *testing.T) {
+	for wire, published := range map[float64]float64{1: 15.0, 2: 20.2} {
+		w := knot.Work{Section: knot.Section{Do: "mount", Hitch: "larks-head", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: wire}
+		m := tie(t, w)
+		beyond := use(m.Own[0]) + use(m.Own[1]) - 2*m.Height // what is not straight leg
+		near(t, fmt.Sprintf("a head on a wire of %g", wire), beyond, published, 0.02)
+	}
+	for wire := 0.15; wire < 7; wire *= 1.23 {
+		m := tie(t, knot.Work{Section: knot.Section{Do: "mount", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: wire})
+		bar := curve.Curve{Points: []curve.Vec{{X: -20}, {X: 20}}}
+		for _, p := range m.Own {
+			if g := curve.Gap(curve.Curve{Points: p.Points}, 1, bar, wire); g < -0.03 {
+				t.Errorf("on a wire of %.2f the cord is %.3f into the wire", wire, -g)
+			}
+		}
+		whole := append(curve.Curve{Points: m.Own[0].Points}.Reverse().Points, m.Own[1].Points[1:]...)
+		if g := selfGap(whole); g < 0.94 {
+			t.Errorf("on a wire of %.2f the cord comes within %.3f diameters of itself", wire, g)
+		}
+	}
+	front := tie(t, knot.Work{Section: knot.Section{Do: "mount", Hitch: "larks-head", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: 1})
+	back := tie(t, knot.Work{Section: knot.Section{Do: "mount", Hitch: "larks-head-reversed", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: 1})
+	if f, b := front.Own[0].Points[0], back.Own[0].Points[0]; !(f.Z > 0.5) || b.Z != -f.Z {
+		t.Errorf("the bar lies at z %v, reversed at %v", f.Z, b.Z)
+	}
+}
+
+// selfGap is the least distance of a thread of diameter one from itself, parts
+// nearer than half a tight turn left out.
+func selfGap(pts []knot.Vec) float64 {
+	at := make([]float64, len(pts))
+	for i := 1; i < len(pts); i++ {
+		at[i] = at[i-1] + r3.Norm(r3.Sub(pts[i], pts[i-1]))
+	}
+	least := math.Inf(1)
+	for i := 0; i+1 < len(pts); i++ {
+		for j := i + 1; j+1 < len(pts); j++ {
+			if at[j]-at[i+1] < math.Pi/2 {
+				continue
+			}
+			d, _, _ := curve.SegmentDistance(pts[i], pts[i+1], pts[j], pts[j+1])
+			least = math.Min(least, d)
+		}
+	}
+	return least
+}
+
+// The closed form of a wrap of n turns round a bundle: n pi (D + d) and twice
+// the wrap's length.
+func TestGatherAgainstItsClosedForm(t *testing.T) {
+	for _, n := range []int{5, 6, 9, 14} {
+		for _, strands := range []int{4, 8} {
+			var stuffs []cord.Stuff
+			for range strands {
+				stuffs = append(stuffs, cordOf)
+			}
+			own := hang(scaled(cordOf, 0.6))
+			g := tie(t, knot.Work{Section: knot.Section{Do: "gather", Cord: "C", Turns: n}, Leads: hang(stuffs...), Own: own})
+			d := own[0].Diameter
+			bundle := math.Sqrt((float64(strands) + 2*d*d) / 0.8)
+			want := float64(n)*math.Pi*(bundle+d) + 2*g.Height
+			near(t, fmt.Sprintf("%d turns round %d strands", n, strands), use(g.Own[0]), want, 0.1)
+			for i, a := range g.Paths {
+				for _, b := range g.Paths[i+1:] {
+					if gap := curve.Gap(curve.Curve{Points: a.Points}, 1, curve.Curve{Points: b.Points}, 1); gap < -0.03 {
+						t.Errorf("two strands of the bundle overlap by %.3f", -gap)
+					}
+				}
+			}
+		}
+	}
+}
+
+func TestAGapIsAsLongAsItSays(t *testing.T) {
+	leads := hang(cordOf, cordOf, cordOf)
+	g := tie(t, knot.Work{Section: knot.Section{Do: "gap", LengthMM: 12.5}, Leads: leads})
+	for i, p := range g.Paths {
+		if use(p) != 12.5 || p.Points[0].X != leads[i].At.X {
+			t.Errorf("strand %d: %v mm from x %v", i+1, use(p), p.Points[0].X)
+		}
+	}
+}
+
+func TestWhatCannotBeTiedIsSaid(t *testing.T) {
+	ten := make([]cord.Stuff, 11)
+	for i := range ten {
+		ten[i] = cordOf
+	}
+	for _, c := range []struct {
+		w    knot.Work
+		says string
+	}{
+		{knot.Work{Section: knot.Section{Do: "square-knot", Count: 1}, Leads: hang(cordOf, cordOf)}, "a filler between"},
+		{knot.Work{Section: knot.Section{Do: "square-knot", Count: 1}, Leads: hang(ten...)}, "at most 8 fillers"},
+		{knot.Work{Section: knot.Section{Do: "gather", Turns: 6}, Leads: hang(cordOf), Own: hang(cordOf)}, "two strands"},
+		{knot.Work{Section: knot.Section{Do: "mount", Hitch: "laid-behind", Cords: []string{"A"}}, Own: hang(cordOf, cordOf)}, "hang already"},
+		{knot.Work{Section: knot.Section{Do: "square-not", Count: 1}, Leads: hang(cordOf, cordOf, cordOf)}, "square-knot"},
+		{knot.Work{Section: knot.Section{Do: "finish", How: "glue-gun"}, Leads: hang(cordOf)}, "no finish"},
+	} {
+		if _, err := knot.Tie(c.w); err == nil || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v, want something about %q", c.w.Section.Do, err, c.says)
+		}
+	}
+}
+
+func TestTheCatalogueIsWhole(t *testing.T) {
+	names := map[string]string{}
+	for _, k := range knot.All() {
+		if k.Name == "" || k.Family == "" || k.For == "" {
+			t.Errorf("%s lacks a name, a family or a use", k.ID)
+		}
+		for _, o := range append([]string{k.ID}, k.OtherNames...) {
+			o = strings.ReplaceAll(o, " ", "-")
+			if other, twice := names[o]; twice && other != k.ID {
+				t.Errorf("%q names %s and %s", o, other, k.ID)
+			}
+			names[o] = k.ID
+		}
+		for _, s := range k.Schools {
+			if s.Why == "" {
+				t.Errorf("%s: no reason for %s", k.ID, s.Field)
+			}
+		}
+		if s, err := knot.New(k.ID); err != nil || s.Do != k.ID || (k.Repeats && s.Count < 1) {
+			t.Errorf("a new %s is %+v, %v", k.ID, s, err)
+		}
+	}
+	if near := knot.Nearest("sqare-knt"); near[0] != "square-knot" {
+		t.Errorf("nearest to sqare-knt are %v", near)
+	}
+	if _, err := knot.New("bowline"); err == nil {
+		t.Error("a knot that is not in the catalogue was made")
+	}
+}
+
+func ExampleTie() {
+	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
+	tied, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10, Start: "left"}, Leads: hang(stuff, stuff, stuff, stuff)})
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	fmt.Printf("%.0f mm high; a worker takes %.0f mm\n", tied.Height, curve.Curve{Points: tied.Paths[0].Points}.Length())
+	// Output: 109 mm high; a worker takes 506 mm
+}

@@ -1,0 +1,364 @@
+package piece_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"reflect"
+	"strings"
+	"testing"
+
+	"nimblebight/core/finish"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+)
+
+const fob = `{
+  "format": "nimble-bight.piece", "version": 1, "name": "Slipway locker fob", "maker_mark": {"ring": [1, 2]},
+  "purpose": {"kind": "key-fob", "hangs_on": {"type": "split-ring", "inner_mm": 25, "wire_mm": 2, "plated": true}, "length_mm": 100, "for_whom": "crew"},
+  "cords": [
+    {"id": "A", "stuff": {"make": "kernmantle", "material": "nylon", "diameter_mm": 4, "colour": "#0f5c63", "lot": "x1"}, "legs": "short-inside", "spool": 7},
+    {"id": "B", "stuff": {"make": "kernmantle", "material": "nylon", "diameter_mm": 4, "colour": "#e3c88f"}, "legs": {"first_mm": 300}},
+    {"id": "C", "stuff": {"make": "single-strand", "material": "cotton", "diameter_mm": 3, "colour": "#b4532a"}}
+  ],
+  "sequence": [
+    {"do": "mount", "cords": ["A", "B"], "hitch": "larks-head"},
+    {"do": "square-knot", "strands": [1, 2, 3, 4], "count": 10, "start": "left", "tempo": 3},
+    {"do": "gap", "length_mm": 12},
+    {"do": "gather", "cord": "C", "turns": 6},
+    {"do": "finish", "how": "fringe", "length_mm": 40, "ends": [1, 4]},
+    {"do": "finish", "how": "cut-straight", "ends": "all"}
+  ]
+}`
+
+func TestUnknownFieldsSurviveARoundTrip(t *testing.T) {
+	d, err := piece.Read([]byte(fob))
+	if err != nil {
+		t.Fatal(err)
+	}
+	b, err := json.Marshal(d)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, field := range []string{`"maker_mark":{"ring": [1, 2]}`, `"plated":true`, `"for_whom":"crew"`, `"lot":"x1"`, `"spool":7`, `"tempo":3`} {
+		if !strings.Contains(string(b), strings.ReplaceAll(field, " ", "")) && !strings.Contains(string(b), field) {
+			t.Errorf("%s was lost in %s", field, b)
+		}
+	}
+	again, err := piece.Read(b)
+	if err != nil {
+		t.Fatal(err)
+	}
+	b2, err := json.Marshal(again)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if string(b) != string(b2) {
+		t.Errorf("a second round trip changed it:\n%s\n%s", b, b2)
+	}
+}
+
+// Whatever is spoiled is named by its path, with the line it stands on.
+func TestBadDocumentsNameThePlace(t *testing.T) {
+	for _, c := range []struct {
+		from, to, path, says string
+		line                 int
+	}{
+		{`"nimble-bight.piece"`, `"other"`, "format", "a piece says", 2},
+		{`"version": 1`, `"version": 9`, "version", "newer", 2},
+		{`"inner_mm": 25`, `"inner_mm": -25`, "purpose.hangs_on.inner_mm", "-25", 3},
+		{`"length_mm": 100`, `"length_mm": 100001`, "purpose.length_mm", "100 m", 3},
+		{`"diameter_mm": 4, "colour": "#0f5c63"`, `"diameter_mm": 0, "colour": "#0f5c63"`, "cords[0].stuff.diameter_mm", "0.3", 5},
+		{`"make": "single-strand"`, `"make": "spaghetti"`, "cords[2].stuff.make", "spaghetti", 7},
+		{`"id": "B"`, `"id": "A"`, "cords[1].id", "second time", 6},
+		{`"count": 10`, `"count": 10001`, "sequence[1].count", "10,000", 11},
+		{`"count": 10`, `"count": -1`, "sequence[1].count", "-1", 11},
+		{`"count": 10`, `"count": 0`, "sequence[1].count", "0", 11},
+		{`"do": "square-knot"`, `"do": "square-nkot"`, "sequence[1].do", "square-knot", 11},
+		{`"strands": [1, 2, 3, 4]`, `"strands": [0, 2]`, "sequence[1].strands", "place 0", 11},
+		{`"start": "left"`, `"start": "up"`, "sequence[1].start", "left or right", 11},
+		{`"length_mm": 12`, `"length_mm": 0`, "sequence[2].length_mm", "length", 12},
+		{`"turns": 6`, `"turns": 0`, "sequence[3].turns", "turns", 13},
+		{`"cord": "C"`, `"cord": "D"`, "sequence[3].cord", "not among", 13},
+		{`"how": "fringe"`, `"how": "glue"`, "sequence[4].how", "known finishes", 14},
+		{`"cords": ["A", "B"]`, `"cords": ["A", "A"]`, "sequence[0].cords", "already", 10},
+		{`{"first_mm": 300}`, `{"first_mm": 1e9}`, "cords[1].legs.first_mm", "100 m", 6},
+	} {
+		if strings.Count(fob, c.from) == 0 {
+			t.Fatalf("%s does not stand in the fob", c.from)
+		}
+		_, err := piece.Read([]byte(strings.Replace(fob, c.from, c.to, 1)))
+		ps, ok := err.(piece.Problems)
+		if !ok || len(ps) == 0 {
+			t.Errorf("%s was taken: %v", c.to, err)
+			continue
+		}
+		if ps[0].Path != c.path || !strings.Contains(ps[0].Message, c.says) || ps[0].Line != c.line || ps[0].Column < 1 {
+			t.Errorf("%s: said %+v, want %s on line %d, something about %q", c.to, ps[0], c.path, c.line, c.says)
+		}
+	}
+}
+
+func TestWhatIsNoJSONNamesLineAndColumn(t *testing.T) {
+	for _, c := range []struct {
+		text         string
+		line, column int
+	}{
+		{"{\n  \"format\": nimble\n}", 2, 14},
+		{`{"name": 5}`, 1, 0},
+		{`{"name": "x"`, 1, 0},
+		{strings.Replace(fob, `"count": 10`, `"count": "ten"`, 1), 11, 0},
+		{strings.Replace(fob, `"legs": "short-inside"`, `"legs": "long"`, 1), 5, 0},
+		{strings.Replace(fob, `"ends": [1, 4]`, `"ends": "some"`, 1), 14, 0},
+		{"", 1, 0},
+		{"[]", 1, 0},
+	} {
+		_, err := piece.Read([]byte(c.text))
+		ps, ok := err.(piece.Problems)
+		if !ok || ps[0].Line != c.line || (c.column > 0 && ps[0].Column != c.column) {
+			t.Errorf("%.40q: %v, want line %d column %d", c.text, err, c.line, c.column)
+		}
+	}
+}
+
+// No length, count or number of strands beyond all reason gets past the check.
+func TestAbsurdFiguresAreRefused(t *testing.T) {
+	good := piece.Patterns()[0].Document
+	if ps := good.Check(); len(ps) > 0 {
+		t.Fatal(ps)
+	}
+	for name, spoil := range map[string]func(*piece.Document){
+		"purpose.length_mm":          func(d *piece.Document) { d.Purpose.LengthMM = math.NaN() },
+		"purpose.hangs_on.wire_mm":   func(d *piece.Document) { d.Purpose.HangsOn.WireMM = math.Inf(1) },
+		"cords[0].stuff.diameter_mm": func(d *piece.Document) { d.Cords[0].Stuff.DiameterMM = math.Inf(-1) },
+		"sequence[1].count":          func(d *piece.Document) { d.Sequence[1].Count = 1 << 40 },
+		"sequence[1].fit_mm":         func(d *piece.Document) { d.Sequence[1].FitMM = -3 },
+		"name":                       func(d *piece.Document) { d.Name = strings.Repeat("x", 121) },
+		"sequence": func(d *piece.Document) {
+			for range 1100 {
+				d.Sequence = append(d.Sequence, knot.Section{Do: "gap", LengthMM: 5})
+			}
+		},
+		"cords": func(d *piece.Document) {
+			for i := range 70 {
+				d.Cords = append(d.Cords, piece.Cord{ID: fmt.Sprint("x", i), Stuff: d.Cords[0].Stuff})
+			}
+		},
+	} {
+		d := good
+		d.Cords = append([]piece.Cord{}, good.Cords...)
+		d.Sequence = append([]knot.Section{}, good.Sequence...)
+		spoil(&d)
+		ps := d.Check()
+		if len(ps) == 0 || ps[0].Path != name {
+			t.Errorf("spoiled %s: said %v", name, ps)
+		}
+	}
+}
+
+// anySection makes a section with any of its fields set to anything allowed.
+func anySection(r *rand.Rand) knot.Section {
+	all := knot.All()
+	s, err := knot.New(all[r.IntN(len(all))].ID)
+	if err != nil {
+		panic(err)
+	}
+	k, _ := knot.Get(s.Do)
+	if k.Repeats {
+		s.Count = 1 + r.IntN(40)
+		if r.IntN(4) == 0 {
+			s.Count, s.FitMM = 0, float64(1+r.IntN(4000))/8
+		}
+	}
+	places := func() []int {
+		var ps []int
+		for p := 1; p < 9; p++ {
+			if r.IntN(2) == 0 {
+				ps = append(ps, p)
+			}
+		}
+		return ps
+	}
+	pick := func(cs []string) string { return cs[r.IntN(len(cs))] }
+	for _, f := range k.Fields {
+		switch f.Key {
+		case "start":
+			s.Start = pick(f.Choices)
+		case "hand":
+			s.Hand = pick(f.Choices)
+		case "hitch":
+			s.Hitch = pick(f.Choices)
+		case "how":
+			s.How = finish.Ways()[r.IntN(len(finish.Ways()))].ID
+		case "strands":
+			s.Strands = places()
+		case "ends":
+			s.Ends = places()
+		case "cords":
+			s.Cords = []string{"A", "B9", "Long-id"}[:1+r.IntN(3)]
+		case "cord":
+			s.Cord = "C"
+		case "turns":
+			s.Turns = 1 + r.IntN(20)
+		case "length_mm":
+			s.LengthMM = float64(1+r.IntN(900)) / 4
+		}
+	}
+	if r.IntN(3) == 0 {
+		s.Note = []string{"dress it loose", `say "easy", then pull`, "comma, semicolon; and = sign", "ü ñ 結び"}[r.IntN(4)]
+	}
+	return s
+}
+
+// Text to sequence to text is the identity on its own output, and nothing of
+// the sequence is lost.
+func TestNotationIsItsOwnInverse(t *testing.T) {
+	r := rand.New(rand.NewPCG(7, 11))
+	for range 2000 {
+		var seq []knot.Section
+		for range r.IntN(6) {
+			seq = append(seq, anySection(r))
+		}
+		line := piece.Notate(seq)
+		back, err := piece.Parse(line)
+		if err != nil {
+			t.Fatalf("%s: %v", line, err)
+		}
+		if again := piece.Notate(back); again != line {
+			t.Fatalf("%s\ncame back as\n%s", line, again)
+		}
+		for i := range seq {
+			if !reflect.DeepEqual(normal(seq[i]), normal(back[i])) {
+				t.Fatalf("%s\n%+v came back as\n%+v", line, seq[i], back[i])
+			}
+		}
+	}
+}
+
+// normal forgets the difference between no places and an empty list of them.
+func normal(s knot.Section) knot.Section {
+	if len(s.Strands) == 0 {
+		s.Strands = nil
+	}
+	if len(s.Ends) == 0 {
+		s.Ends = nil
+	}
+	return s
+}
+
+func TestNotationTakesShortNamesAndUnits(t *testing.T) {
+	seq, err := piece.Parse(`m A B; sk 10 start=right, cobra-stitch fit=2in, g 1.5cm,, wrap C turns=6, end fringe length=1-1/2in ends=1+3-4 note="a, b"`)
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := `mount A B, square-knot 10 start=right, square-knot fit=50.8mm, gap 15mm, gather C, finish fringe ends=1+3+4 length=38.1mm note="a, b"`
+	if got := piece.Notate(seq); got != want {
+		t.Errorf("printed as\n%s\nwant\n%s", got, want)
+	}
+}
+
+func TestSlipsInNotationNameTheColumn(t *testing.T) {
+	for _, c := range []struct {
+		line   string
+		column int
+		says   string
+	}{
+		{"mount A, sqare-knot 3", 10, "square-knot"},
+		{"square-knot ten", 13, "not a count"},
+		{"square-knot 3 start=up", 15, "left, right"},
+		{"square-knot 3 turns=2", 15, "no \"turns\""},
+		{"gap 12parsecs", 5, "not a length"},
+		{"gap", 0, ""},
+		{"gap fit=3mm", 5, "does not repeat"},
+		{"square-knot 3 strands=4-1", 15, "places"},
+		{`square-knot 3 note="oops`, 20, "not closed"},
+		{"square-knot 3 note=oops", 15, "in quotes"},
+		{"square-knot 3 4", 15, "does not know"},
+		{"gather C turns=many", 10, "whole number"},
+		{"square-knot 99999", 13, "10,000"},
+	} {
+		_, err := piece.Parse(c.line)
+		if c.says == "" {
+			if err != nil {
+				t.Errorf("%s: %v", c.line, err)
+			}
+			continue
+		}
+		slip, ok := err.(*piece.NotationError)
+		if !ok || slip.Column != c.column || !strings.Contains(slip.Message, c.says) {
+			t.Errorf("%s: %v, want column %d, something about %q", c.line, err, c.column, c.says)
+		}
+	}
+}
+
+func TestRespellKeepsWhatTheLineCannotSay(t *testing.T) {
+	d, err := piece.Read([]byte(fob))
+	if err != nil {
+		t.Fatal(err)
+	}
+	seq, err := piece.Respell(d.Sequence, strings.Replace(piece.Notate(d.Sequence), "square-knot 10", "square-knot 12", 1))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if seq[1].Count != 12 || string(seq[1].Unknown["tempo"]) != "3" {
+		t.Errorf("respelled as %+v", seq[1])
+	}
+}
+
+func TestMirroredTwiceIsTheSamePiece(t *testing.T) {
+	for _, p := range piece.Patterns() {
+		once := p.Document.Mirrored()
+		twice := once.Mirrored()
+		if piece.Notate(once.Sequence) == piece.Notate(p.Document.Sequence) {
+			t.Errorf("%s: mirrored it is the same", p.ID)
+		}
+		if a, b := piece.Notate(p.Document.Sequence), piece.Notate(twice.Sequence); a != b {
+			t.Errorf("%s: mirrored twice\n%s is\n%s", p.ID, a, b)
+		}
+	}
+}
+
+func TestLengthsAsTheyAreWritten(t *testing.T) {
+	for text, mm := range map[string]float64{"12": 12, "12mm": 12, "1.5cm": 15, "0.3 m": 300, "2in": 50.8, "3/4in": 19.05, "1-1/2 in": 38.1, `2"`: 50.8, "1 1/2 inches": 38.1} {
+		if got, err := piece.Length(text); err != nil || math.Abs(got-mm) > 1e-9 {
+			t.Errorf("%q is %v, %v; want %v", text, got, err, mm)
+		}
+	}
+	for _, text := range []string{"", "mm", "-3", "0", "1/0in", "NaN", "Inf", "1e9", "3 feet", "1-2-3"} {
+		if got, err := piece.Length(text); err == nil {
+			t.Errorf("%q was taken for %v", text, got)
+		}
+	}
+}
+
+func FuzzParse(f *testing.F) {
+	for _, p := range piece.Patterns() {
+		f.Add(piece.Notate(p.Document.Sequence))
+	}
+	f.Add(`gap 1/3in, note="`)
+	f.Fuzz(func(t *testing.T, line string) {
+		seq, err := piece.Parse(line)
+		if err != nil {
+			return
+		}
+		printed := piece.Notate(seq)
+		back, err := piece.Parse(printed)
+		if err != nil {
+			t.Fatalf("%q printed as %q, which cannot be read: %v", line, printed, err)
+		}
+		if again := piece.Notate(back); again != printed {
+			t.Fatalf("%q became %q", printed, again)
+		}
+	})
+}
+
+func ExampleParse() {
+	seq, err := piece.Parse("mount A B, sk 10 start=right, gap 12mm")
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	fmt.Println(piece.Notate(seq))
+	// Output: mount A B, square-knot 10 start=right, gap 12mm
+}
