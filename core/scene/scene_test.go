@@ -1,0 +1,283 @@
+package scene_test
+
+import (
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"regexp"
+	"strings"
+	"testing"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+	"nimblebight/formats/svg"
+)
+
+func planned(t testing.TB, id string, o plan.Options) (plan.Plan, []cord.Stuff) {
+	t.Helper()
+	for _, p := range piece.Patterns() {
+		if p.ID != id {
+			continue
+		}
+		pl, err := plan.Make(p.Document, o)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var stuffs []cord.Stuff
+		for _, c := range p.Document.Cords {
+			stuffs = append(stuffs, c.Stuff)
+		}
+		return pl, stuffs
+	}
+	t.Fatalf("no pattern %s", id)
+	return plan.Plan{}, nil
+}
+
+// turned is a layout turned about the work's axis.
+func turned(l plan.Layout, angle float64) plan.Layout {
+	out := l
+	out.Strands = nil
+	for _, s := range l.Strands {
+		s.Points = curve.TurnY(curve.Curve{Points: s.Points}, angle).Points
+		out.Strands = append(out.Strands, s)
+	}
+	return out
+}
+
+// area adds up what is painted of each colour, in square millimetres, as it is
+// seen: on a grid of points, the last body painted there.
+func area(t *testing.T, p scene.Picture, top, bottom float64) map[string]float64 {
+	t.Helper()
+	const step = 25 // hundredths
+	type poly struct {
+		colour         string
+		pts            [][2]float64
+		x0, y0, x1, y1 float64
+	}
+	var polys []poly
+	for _, l := range p.Layers {
+		if l.Kind != scene.Body {
+			continue
+		}
+		for _, pts := range outlines(t, l.D) {
+			q := poly{l.Colour, pts, math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)}
+			for _, v := range pts {
+				q.x0, q.x1 = math.Min(q.x0, v[0]), math.Max(q.x1, v[0])
+				q.y0, q.y1 = math.Min(q.y0, v[1]), math.Max(q.y1, v[1])
+			}
+			polys = append(polys, q)
+		}
+	}
+	out := map[string]float64{}
+	for y := 100 * top; y < 100*bottom; y += step {
+		for x := float64(p.Left); x < float64(p.Left+p.Width); x += step {
+			for i := len(polys) - 1; i >= 0; i-- {
+				q := polys[i]
+				if x >= q.x0 && x <= q.x1 && y >= q.y0 && y <= q.y1 && winding(q.pts, x, y) != 0 {
+					out[q.colour] += step * step / 1e4
+					break
+				}
+			}
+		}
+	}
+	return out
+}
+
+var numbers = regexp.MustCompile(`-?\d+`)
+
+// outlines reads the path data that pictures are written in: M, l and z.
+func outlines(t *testing.T, d string) [][][2]float64 {
+	t.Helper()
+	var out [][][2]float64
+	for _, part := range strings.Split(d, "M") {
+		if part == "" {
+			continue
+		}
+		var pts [][2]float64
+		x, y := 0.0, 0.0
+		ns := numbers.FindAllString(part, -1)
+		if len(ns)%2 != 0 {
+			t.Fatalf("odd count of numbers in %.60s", part)
+		}
+		for i := 0; i < len(ns); i += 2 {
+			var a, b float64
+			if _, err := fmt.Sscan(ns[i], &a); err != nil {
+				t.Fatal(err)
+			}
+			if _, err := fmt.Sscan(ns[i+1], &b); err != nil {
+				t.Fatal(err)
+			}
+			x, y = x+a, y+b
+			pts = append(pts, [2]float64{x, y})
+		}
+		out = append(out, pts)
+	}
+	return out
+}
+
+func winding(pts [][2]float64, x, y float64) int {
+	n := 0
+	for i, a := range pts {
+		b := pts[(i+1)%len(pts)]
+		side := (b[0]-a[0])*(y-a[1]) - (x-a[0])*(b[1]-a[1])
+		if a[1] <= y && b[1] > y && side > 0 {
+			n++
+		} else if a[1] > y && b[1] <= y && side < 0 {
+			n--
+		}
+	}
+	return n
+}
+
+// A piece turned over twice is the same picture; turned over once in space, its
+// face is what was its back.
+func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
+	p, stuffs := planned(t, "grouped-fob", plan.Options{})
+	v := scene.View{PerMM: 5}
+	face := scene.Draw(p.Layout(), stuffs, v)
+	again := scene.Draw(turned(p.Layout(), 2*math.Pi), stuffs, v)
+	if again.Width != face.Width || again.Height != face.Height || len(again.Bands) != len(face.Bands) {
+		t.Errorf("turned over twice it is %dx%d, it was %dx%d", again.Width, again.Height, face.Width, face.Height)
+	}
+	a, b := area(t, face, 20, 60), area(t, again, 20, 60)
+	for c, mm := range a {
+		if math.Abs(b[c]-mm) > 0.01*mm+1 {
+			t.Errorf("%s covers %.1f mm², turned over twice %.1f", c, mm, b[c])
+		}
+	}
+	v.Back = true
+	back := area(t, scene.Draw(p.Layout(), stuffs, v), 20, 60)
+	over := area(t, scene.Draw(turned(p.Layout(), math.Pi), stuffs, scene.View{PerMM: 5}), 20, 60)
+	for c, mm := range back {
+		if math.Abs(over[c]-mm) > 0.02*mm+2 {
+			t.Errorf("%s covers %.1f mm² of the back, turned in space %.1f of the face", c, mm, over[c])
+		}
+	}
+}
+
+// On the face the bars are of the cord that crosses in front; on the back the
+// colours change places, the same amount of each.
+func TestColoursChangePlaces(t *testing.T) {
+	p, stuffs := planned(t, "two-colour-fob", plan.Options{})
+	top, bottom := p.Sections[1].TopMM+15, p.Sections[1].TopMM+80
+	face := area(t, scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 8}), top, bottom)
+	back := area(t, scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 8, Back: true}), top, bottom)
+	a, b := stuffs[0].Colour, stuffs[1].Colour
+	if math.Abs(face[a]-back[b]) > 0.03*face[a] || math.Abs(face[b]-back[a]) > 0.03*face[b] {
+		t.Errorf("face %s %.0f mm², %s %.0f; back %.0f and %.0f: they do not change places", a, face[a], b, face[b], back[a], back[b])
+	}
+	// What shows of the fillers and between the cords is the small part that a
+	// good tier leaves.
+	seen, dark := 0.0, 0.0
+	for c, mm := range face {
+		seen += mm
+		if c != a && c != b {
+			dark += mm
+		}
+	}
+	if dark > 0.09*seen {
+		t.Errorf("%.1f %% of the face is filler", 100*dark/seen)
+	}
+	if seen < 0.85*(bottom-top)*17 {
+		t.Errorf("only %.0f mm² of a row %.0f mm long are covered", seen, bottom-top)
+	}
+}
+
+func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
+	for _, p := range piece.Patterns() {
+		for _, per := range []float64{1.5, 4, 9, 25} {
+			for _, back := range []bool{false, true} {
+				pl, stuffs := planned(t, p.ID, plan.Options{})
+				pic := scene.Draw(pl.Layout(), stuffs, scene.View{PerMM: per, Back: back})
+				var b bytes.Buffer
+				if err := svg.Write(&b, pic); err != nil {
+					t.Fatal(err)
+				}
+				dec := xml.NewDecoder(bytes.NewReader(b.Bytes()))
+				for {
+					if _, err := dec.Token(); errors.Is(err, io.EOF) {
+						break
+					} else if err != nil {
+						t.Fatalf("%s at %g: %v", p.ID, per, err)
+					}
+				}
+				if b.Len() > 400<<10 || len(pic.Layers) > 400 {
+					t.Errorf("%s at %g px/mm takes %d kB in %d layers", p.ID, per, b.Len()>>10, len(pic.Layers))
+				}
+				if strings.Contains(b.String(), "NaN") {
+					t.Errorf("%s at %g holds a NaN", p.ID, per)
+				}
+				if got, want := float64(pic.Top+pic.Height)/100, pl.LengthMM; got < want-0.5 || got > want+4 {
+					t.Errorf("%s is drawn down to %.1f mm, it is %.1f long", p.ID, got, want)
+				}
+			}
+		}
+	}
+}
+
+func TestBandsLieUnderOneAnother(t *testing.T) {
+	p, stuffs := planned(t, "cotton-charm", plan.Options{})
+	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 4})
+	if len(pic.Bands) != len(p.Sections) {
+		t.Fatalf("%d bands for %d sections", len(pic.Bands), len(p.Sections))
+	}
+	for i, b := range pic.Bands {
+		if b.Bottom < b.Top || b.Right <= b.Left {
+			t.Errorf("band %d is %+v", i, b)
+		}
+		if i > 0 && b.Top != pic.Bands[i-1].Bottom {
+			t.Errorf("band %d begins at %d, the one above ends at %d", i, b.Top, pic.Bands[i-1].Bottom)
+		}
+	}
+}
+
+func TestTheStrandInHandIsOutlined(t *testing.T) {
+	p, stuffs := planned(t, "two-colour-fob", plan.Options{Until: 7})
+	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 9, From: -10, To: 60})
+	moving := 0
+	for _, l := range pic.Layers {
+		if l.Kind == scene.Moving {
+			moving += len(l.D)
+		}
+	}
+	if moving < 60 {
+		t.Errorf("the strand in hand has an outline of %d letters", moving)
+	}
+	whole, stuffs := planned(t, "two-colour-fob", plan.Options{})
+	for _, l := range scene.Draw(whole.Layout(), stuffs, scene.View{PerMM: 9}).Layers {
+		if l.Kind == scene.Moving {
+			t.Error("a finished piece has a strand in hand")
+		}
+	}
+}
+
+func ExampleDraw() {
+	d := piece.Patterns()[0].Document
+	p, err := plan.Make(d, plan.Options{})
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	pic := scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, scene.View{PerMM: 4})
+	fmt.Println(pic.View, len(pic.Bands), "sections")
+	// Output: face 3 sections
+}
+
+func BenchmarkFace(b *testing.B) {
+	for _, per := range []float64{2, 4, 9} {
+		b.Run(fmt.Sprintf("%gpx", per), func(b *testing.B) {
+			p, stuffs := planned(b, "two-colour-fob", plan.Options{})
+			l := p.Layout()
+			b.ReportAllocs()
+			for b.Loop() {
+				scene.Draw(l, stuffs, scene.View{PerMM: per})
+			}
+		})
+	}
+}

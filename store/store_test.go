@@ -1,0 +1,285 @@
+package store_test
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+
+	"nimblebight/store"
+
+	_ "github.com/glebarez/go-sqlite"
+)
+
+func open(t testing.TB, dir string) *store.Store {
+	t.Helper()
+	s, err := store.Open(context.Background(), dir)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+func must[T any](t testing.TB) func(v T, err error) T {
+	return func(v T, err error) T {
+		t.Helper()
+		if err != nil {
+			t.Fatal(err)
+		}
+		return v
+	}
+}
+
+func doc(n int) []byte { return fmt.Appendf(nil, `{"n":%d}`, n) }
+
+func TestRevisionsUndoAndRedoSurviveARestart(t *testing.T) {
+	ctx, dir, get := context.Background(), t.TempDir(), must[store.Piece](t)
+	s := open(t, dir)
+	p := get(s.Create(ctx, doc(0)))
+	if p.CanUndo || p.CanRedo {
+		t.Errorf("a new piece can undo %v, redo %v", p.CanUndo, p.CanRedo)
+	}
+	for n := 1; n <= 3; n++ {
+		p = get(s.Save(ctx, p.ID, p.Revision, doc(n)))
+	}
+	p = get(s.Undo(ctx, p.ID))
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, dir)
+	p = get(s.Piece(ctx, p.ID))
+	if string(p.Document) != `{"n":2}` || !p.CanUndo || !p.CanRedo {
+		t.Errorf("after a restart: %s, undo %v, redo %v", p.Document, p.CanUndo, p.CanRedo)
+	}
+	if p = get(s.Redo(ctx, p.ID)); string(p.Document) != `{"n":3}` || p.CanRedo {
+		t.Errorf("redone to %s, redo %v", p.Document, p.CanRedo)
+	}
+	if p = get(s.Redo(ctx, p.ID)); string(p.Document) != `{"n":3}` {
+		t.Errorf("redone past the end to %s", p.Document)
+	}
+	for range 9 {
+		p = get(s.Undo(ctx, p.ID))
+	}
+	if string(p.Document) != `{"n":0}` || p.CanUndo {
+		t.Errorf("undone to %s, undo %v", p.Document, p.CanUndo)
+	}
+	// A change after an undo begins a branch of its own; redo follows it.
+	p = get(s.Save(ctx, p.ID, p.Revision, doc(9)))
+	get(s.Undo(ctx, p.ID))
+	if p = get(s.Redo(ctx, p.ID)); string(p.Document) != `{"n":9}` {
+		t.Errorf("redo went to %s", p.Document)
+	}
+}
+
+func TestASaveFromAnOldRevisionIsRefusedAndChangesNothing(t *testing.T) {
+	ctx, get := context.Background(), must[store.Piece](t)
+	s := open(t, t.TempDir())
+	p := get(s.Create(ctx, doc(0)))
+	mine := get(s.Save(ctx, p.ID, p.Revision, doc(1)))
+	_, err := s.Save(ctx, p.ID, p.Revision, doc(2))
+	var c *store.Conflict
+	if !errors.As(err, &c) || c.Current.Revision != mine.Revision || string(c.Current.Document) != `{"n":1}` {
+		t.Fatalf("a late save: %v, %+v", err, c)
+	}
+	if now := get(s.Piece(ctx, p.ID)); now.Revision != mine.Revision {
+		t.Errorf("the refused save moved the piece to revision %d", now.Revision)
+	}
+	if same := get(s.Save(ctx, p.ID, mine.Revision, doc(1))); same.Revision != mine.Revision {
+		t.Error("saving the same document made a revision")
+	}
+}
+
+// Of many saves made at once from one revision exactly one is kept.
+func TestOneOfManySavesIsKept(t *testing.T) {
+	ctx, get := context.Background(), must[store.Piece](t)
+	s := open(t, t.TempDir())
+	p := get(s.Create(ctx, doc(0)))
+	var wg sync.WaitGroup
+	var lock sync.Mutex
+	kept, refused := 0, 0
+	for n := range 16 {
+		wg.Go(func() {
+			_, err := s.Save(ctx, p.ID, p.Revision, doc(n+1))
+			var c *store.Conflict
+			lock.Lock()
+			defer lock.Unlock()
+			switch {
+			case err == nil:
+				kept++
+			case errors.As(err, &c):
+				refused++
+			default:
+				t.Error(err)
+			}
+		})
+	}
+	wg.Wait()
+	if kept != 1 || refused != 15 {
+		t.Errorf("%d were kept and %d refused", kept, refused)
+	}
+}
+
+func TestBin(t *testing.T) {
+	ctx, get := context.Background(), must[store.Piece](t)
+	s := open(t, t.TempDir())
+	a, b := get(s.Create(ctx, doc(1))), get(s.Create(ctx, doc(2)))
+	if err := s.Bin(ctx, a.ID, true); err != nil {
+		t.Fatal(err)
+	}
+	list := func(binned bool) string {
+		var out []string
+		for _, p := range must[[]store.Piece](t)(s.Pieces(ctx, binned)) {
+			out = append(out, string(p.Document))
+		}
+		return strings.Join(out, " ")
+	}
+	if list(false) != `{"n":2}` || list(true) != `{"n":1}` {
+		t.Errorf("rack %s, bin %s", list(false), list(true))
+	}
+	if err := s.Destroy(ctx, b.ID); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a piece on the rack was thrown out: %v", err)
+	}
+	if err := s.Bin(ctx, a.ID, false); err != nil || list(false) != `{"n":1} {"n":2}` {
+		t.Errorf("back on the rack: %s, %v", list(false), err)
+	}
+	if err := errors.Join(s.Bin(ctx, a.ID, true), s.SetPlace(ctx, a.ID, 4), s.Destroy(ctx, a.ID)); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := s.Piece(ctx, a.ID); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a destroyed piece: %v", err)
+	}
+	if logs := must[[]store.Log](t)(s.Logs(ctx, a.ID)); len(logs) != 0 {
+		t.Errorf("its log stayed: %v", logs)
+	}
+}
+
+func TestForeignKeysHold(t *testing.T) {
+	ctx := context.Background()
+	s := open(t, t.TempDir())
+	if err := s.SetPlace(ctx, 77, 3); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a place of a piece that is not there: %v", err)
+	}
+	if _, err := s.AddLog(ctx, store.Log{PieceID: 77, Cords: []byte("[]")}); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a log of a piece that is not there: %v", err)
+	}
+	if err := s.SetPlace(ctx, 77, -1); err == nil {
+		t.Error("a place below zero was kept")
+	}
+}
+
+func TestPlaceLogDrawerAndSettings(t *testing.T) {
+	ctx, dir := context.Background(), t.TempDir()
+	s := open(t, dir)
+	p := must[store.Piece](t)(s.Create(ctx, doc(1)))
+	l := must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 12.5, LengthMM: 101, Note: "tight", Cords: []byte(`[{"id":"A"}]`)}))
+	spool := must[store.Spool](t)(s.PutSpool(ctx, store.Spool{Name: "Lagoon", Stuff: []byte(`{}`)}))
+	if err := errors.Join(s.SetPlace(ctx, p.ID, 4), s.SetPlace(ctx, p.ID, 5), s.Set(ctx, "units", "mm"), s.Set(ctx, "units", "inch")); err != nil {
+		t.Fatal(err)
+	}
+	spool.Name = "Lagoon, weighed"
+	must[store.Spool](t)(s.PutSpool(ctx, spool))
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, dir)
+	if p = must[store.Piece](t)(s.Piece(ctx, p.ID)); p.Action != 5 || p.Logged != 1 {
+		t.Errorf("place %d, %d entries", p.Action, p.Logged)
+	}
+	if got := must[[]store.Log](t)(s.Logs(ctx, p.ID)); len(got) != 1 || got[0].Minutes != 12.5 || got[0].Note != "tight" || got[0].Revision != p.Revision || string(got[0].Cords) != `[{"id":"A"}]` {
+		t.Errorf("log %+v", got)
+	}
+	if got := must[[]store.Spool](t)(s.Drawer(ctx)); len(got) != 1 || got[0].Name != "Lagoon, weighed" {
+		t.Errorf("drawer %+v", got)
+	}
+	if v := must[string](t)(s.Setting(ctx, "units", "mm")); v != "inch" {
+		t.Errorf("units %s", v)
+	}
+	if v := must[string](t)(s.Setting(ctx, "light", "auto")); v != "auto" {
+		t.Errorf("a setting never set is %s", v)
+	}
+	if err := errors.Join(s.DropLog(ctx, p.ID, l.ID), s.DropSpool(ctx, spool.ID)); err != nil {
+		t.Error(err)
+	}
+	if err := s.DropSpool(ctx, spool.ID); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("dropped twice: %v", err)
+	}
+	if _, err := s.PutSpool(ctx, spool); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("changed after it was dropped: %v", err)
+	}
+}
+
+func TestANewerDatabaseIsRefused(t *testing.T) {
+	ctx, dir := context.Background(), t.TempDir()
+	s := open(t, dir)
+	must[store.Piece](t)(s.Create(ctx, doc(1)))
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(dir, store.FileName)
+	raw, err := sql.Open("sqlite", file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := raw.Exec("INSERT INTO goose_db_version (version_id, is_applied) VALUES (9999, 1)"); err != nil {
+		t.Fatal(err)
+	}
+	if err := raw.Close(); err != nil {
+		t.Fatal(err)
+	}
+	_, err = store.Open(ctx, dir)
+	if err == nil || !strings.Contains(err.Error(), "newer Nimble Bight") || !strings.Contains(err.Error(), "--data") {
+		t.Errorf("a newer database: %v", err)
+	}
+}
+
+func TestAFileThatIsNoDatabaseIsRefused(t *testing.T) {
+	dir := t.TempDir()
+	file := filepath.Join(dir, store.FileName)
+	if err := os.WriteFile(file, []byte(strings.Repeat("this is a shopping list\n", 100)), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := store.Open(context.Background(), dir); err == nil {
+		t.Fatal("a shopping list was opened as a database")
+	}
+	if b, _ := os.ReadFile(file); !strings.HasPrefix(string(b), "this is a shopping list") {
+		t.Error("the refused file was written over")
+	}
+}
+
+func Example() {
+	dir, err := os.MkdirTemp("", "bight")
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	defer os.RemoveAll(dir)
+	ctx := context.Background()
+	s, err := store.Open(ctx, dir)
+	if err != nil {
+		fmt.Println(err)
+		return
+	}
+	defer s.Close()
+	p, _ := s.Create(ctx, []byte(`{"name":"fob"}`))
+	p, _ = s.Save(ctx, p.ID, p.Revision, []byte(`{"name":"locker fob"}`))
+	p, _ = s.Undo(ctx, p.ID)
+	fmt.Println(string(p.Document), p.CanRedo)
+	// Output: {"name":"fob"} true
+}
+
+func BenchmarkSave(b *testing.B) {
+	ctx := context.Background()
+	s := open(b, b.TempDir())
+	p := must[store.Piece](b)(s.Create(ctx, doc(0)))
+	n := 0
+	for b.Loop() {
+		n++
+		p = must[store.Piece](b)(s.Save(ctx, p.ID, p.Revision, doc(n)))
+	}
+}
