@@ -34,7 +34,7 @@ export function Finder({ onClose, piece }: { onClose: () => void; piece?: number
       <input
         className="input w-full"
         aria-label="What to find"
-        autoFocus
+        data-focus
         value={text}
         onChange={(e) => {
           setText(e.target.value);

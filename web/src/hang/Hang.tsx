@@ -55,7 +55,7 @@ function Mat({ side, plan, w, h }: { side: Side; plan: Plan; w: number; h: numbe
   }
   if (pics.length === 0) {
     return (
-      <p className="p-6 opacity-80">
+      <p className="p-6" role="status" data-wait={plan.sections.length === 0 ? undefined : true}>
         {plan.sections.length === 0 ? "Nothing hangs here yet: mount a cord in Tie." : "Drawing the knots up…"}
       </p>
     );

@@ -21,8 +21,9 @@ export function Still(p: { picture: Picture; perMM: number; label: string; class
   const { left, top, width, height } = p.picture;
   return (
     <svg
-      role="img"
-      aria-label={p.label}
+      role={p.label ? "img" : undefined}
+      aria-label={p.label || undefined}
+      aria-hidden={p.label ? undefined : true}
       className={p.className}
       width={(width / 100) * p.perMM}
       height={(height / 100) * p.perMM}

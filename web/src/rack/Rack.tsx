@@ -98,7 +98,6 @@ function stageWords(t: Tag): string {
 
 function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
   const picture = usePicture(tag.id, tag.revision, { view: "face", scale: 2 }).data;
-  const { units } = useSettings();
   const [, go] = useLocation();
   const copy = useChange((id: number) => api.post<Bench>(`/pieces/${id}/copy`), [["tags"]]);
   const bin = useChange((id: number) => api.drop(`/pieces/${id}`), [["tags"]]);
@@ -106,11 +105,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
   return (
     <li className="flex min-w-[150px] flex-col" style={{ width: room + 16 }} data-piece={tag.id}>
       <span aria-hidden="true" className="mt-6 block h-3 border-base-content border-y bg-accent/60" />
-      <Link
-        href={`/piece/${tag.id}/tie`}
-        className="swings flex flex-col items-center"
-        aria-label={`${tag.name}, ${length(tag.length_mm, units)}, ${stageWords(tag)}`}
-      >
+      <Link href={`/piece/${tag.id}/tie`} className="swings flex flex-col items-center">
         <svg width="30" height="20" viewBox="0 0 30 20" aria-hidden="true">
           <path d="M15 0v9a5 5 0 1 1-5 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
         </svg>

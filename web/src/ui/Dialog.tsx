@@ -5,7 +5,10 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
   const box = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const d = box.current;
-    if (d && !d.open) d.showModal();
+    if (d && !d.open) {
+      d.showModal();
+      d.querySelector<HTMLElement>("[data-focus]")?.focus();
+    }
     return () => d?.close();
   }, []);
   return (
@@ -18,12 +21,12 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
         p.onClose();
       }}
     >
-      <header className="mb-3 flex items-start justify-between gap-4">
+      <div className="mb-3 flex items-start justify-between gap-4">
         <h2 className="text-xl font-semibold">{p.title}</h2>
         <button type="button" className="btn btn-ghost btn-sm" onClick={p.onClose}>
           Close
         </button>
-      </header>
+      </div>
       {p.children}
     </dialog>
   );

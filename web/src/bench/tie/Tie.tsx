@@ -89,12 +89,14 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
           type="button"
           className="flex min-h-7 min-w-0 flex-1 items-center gap-2 text-left"
           aria-expanded={here}
-          aria-label={`Section ${index + 1}: ${name}`}
           onClick={() => select(index)}
           onFocus={() => setLit(index)}
           onBlur={() => setLit(null)}
         >
-          <span className="figure w-5 text-right text-sm opacity-80">{index + 1}</span>
+          <span className="figure w-5 text-right text-sm opacity-80">
+            <span className="sr-only">Section </span>
+            {index + 1}
+          </span>
           <Glyph of={section.do} />
           <span className={`whitespace-nowrap ${here ? "font-semibold" : ""}`}>{name}</span>
           <Short section={section} />

@@ -1,0 +1,598 @@
+// Package e2e drives the real interface: the built program, a browser, a maker.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+
+	"nimblebight/e2e/chrome"
+)
+
+var (
+	binary  string          // the program under test
+	browser context.Context // a tab that all tests share
+)
+
+func TestMain(m *testing.M) { os.Exit(run(m)) }
+
+func run(m *testing.M) int {
+	dir, err := os.MkdirTemp("", "bight-e2e")
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		return 1
+	}
+	defer os.RemoveAll(dir)
+	binary = filepath.Join(dir, "bight")
+	build := exec.Command("go", "build", "-o", binary, "../cmd/bight")
+	build.Env = append(os.Environ(), "CGO_ENABLED=0")
+	if out, err := build.CombinedOutput(); err != nil {
+		fmt.Fprintf(os.Stderr, "building the program: %v\n%s", err, out)
+		return 1
+	}
+	ctx, cancel := context.WithTimeout(context.Background(), 15*time.Minute)
+	defer cancel()
+	tab, end, err := chrome.Start(ctx, filepath.Join(dir, "profile"))
+	if err != nil {
+		fmt.Fprintln(os.Stderr, "starting the browser:", err)
+		return 1
+	}
+	defer end()
+	if err := chromedp.Do(tab); err != nil { // the tab is the browser's, not the first test's
+		fmt.Fprintln(os.Stderr, "starting the browser:", err)
+		return 1
+	}
+	browser = tab
+	return m.Run()
+}
+
+// program is the program running over a data folder.
+type program struct {
+	t    testing.TB
+	cmd  *exec.Cmd
+	dir  string
+	addr string
+}
+
+// start runs a command of the program and waits till it says where it is.
+func start(t testing.TB, command, dir, addr string) *program {
+	t.Helper()
+	p := &program{t: t, dir: dir}
+	p.cmd = exec.Command(binary, command, "--addr", addr, "--data", dir)
+	p.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}
+	p.cmd.Stderr = os.Stderr
+	out, err := p.cmd.StdoutPipe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := p.cmd.Start(); err != nil {
+		t.Fatal(err)
+	}
+	line := make([]byte, 400)
+	n, err := out.Read(line)
+	if err != nil {
+		t.Fatalf("the program said nothing: %v", err)
+	}
+	_, rest, found := strings.Cut(string(line[:n]), "http://")
+	if !found {
+		t.Fatalf("the program said %q", line[:n])
+	}
+	p.addr, _, _ = strings.Cut(rest, "/")
+	go func() { _, _ = io.Copy(io.Discard, out) }()
+	t.Cleanup(func() { _ = p.cmd.Process.Kill(); _ = p.cmd.Wait() })
+	return p
+}
+
+// stop ends the program as Ctrl+C does.
+func (p *program) stop() {
+	p.t.Helper()
+	if err := p.cmd.Process.Signal(os.Interrupt); err != nil {
+		p.t.Fatal(err)
+	}
+	if err := p.cmd.Wait(); err != nil {
+		p.t.Errorf("the program ended with %v", err)
+	}
+}
+
+func demoAt(t testing.TB) *program { return start(t, "demo", t.TempDir(), "127.0.0.1:0") }
+
+// page is a maker before the shared tab.
+type page struct {
+	t   *testing.T
+	ctx context.Context
+	p   *program
+}
+
+func open(t *testing.T, p *program, path string) page {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(browser, 90*time.Second)
+	t.Cleanup(cancel)
+	v := page{t, ctx, p}
+	v.do(chromedp.EmulateViewport(1280, 800))
+	v.goTo(path)
+	return v
+}
+
+func (v page) goTo(path string) {
+	v.t.Helper()
+	v.do(chromedp.Navigate("http://" + v.p.addr + path))
+}
+
+func (v page) do(steps ...chromedp.Action[chromedp.Void]) {
+	v.t.Helper()
+	for _, s := range steps {
+		if _, err := chromedp.Run(v.ctx, s); err != nil {
+			v.t.Fatal(err)
+		}
+	}
+}
+
+// eval reads a value of the page.
+func eval[T any](v page, js string) T {
+	v.t.Helper()
+	out, err := chromedp.Run(v.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	if err != nil {
+		v.t.Fatalf("%s: %v", js, err)
+	}
+	return out
+}
+
+// until waits for a condition of the page.
+func (v page) until(what, js string) {
+	v.t.Helper()
+	if _, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(25*time.Second))); err != nil {
+		text, _ := chromedp.Run(v.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
+		v.t.Fatalf("waiting till %s: %v\nthe page says: %s", what, err, text)
+	}
+}
+
+// click clicks the button or link with a name, as a screen reader would say it.
+func (v page) click(name string) {
+	v.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll("button, a")].find((e) => (e.getAttribute("aria-label") ?? [...e.childNodes].filter((n) => n.ariaHidden !== "true").map((n) => n.textContent).join("").trim()) === %q && !e.disabled)`, name)
+	v.until("there is "+name, find)
+	v.do(chromedp.Evaluate[chromedp.Void](find + ".click()"))
+}
+
+func (v page) key(keys string, mods ...chromedp.Modifier) {
+	v.t.Helper()
+	v.do(chromedp.KeyEvent(keys, chromedp.KeyModifiers(mods...)))
+}
+
+const (
+	saved = `document.querySelector('[data-testid="save-sign"]')?.dataset.state === "saved"`
+	long  = `document.querySelector('[data-testid="figures"] dd')?.textContent`
+	typed = `document.querySelector('[data-testid="typed-line"]')?.value`
+)
+
+// type_ types into the typed line.
+func (v page) typeLine(line string) {
+	v.t.Helper()
+	v.until("the typed line is there", typed+" !== undefined")
+	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))
+	v.key(line)
+	v.key(kb.Enter)
+}
+
+func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
+	v := open(t, demoAt(t), "/")
+	v.until("seven pieces hang and are drawn", `document.querySelectorAll('[data-piece] svg path.lay-ink').length >= 7`)
+	if n := eval[int](v, `document.querySelectorAll("[data-piece]").length`); n != 7 {
+		t.Errorf("%d pieces hang", n)
+	}
+	v.click("Hang a new piece")
+	v.until("the patterns are there", `document.querySelectorAll("[data-pattern]").length >= 5`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-pattern="two-colour-fob"]').click()`))
+	v.until("the bench is open on purpose", `location.pathname.endsWith("/purpose") && `+long)
+	v.until("it is drawn", `document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 5`)
+	v.click("Rack")
+	v.until("eight pieces hang", `document.querySelectorAll("[data-piece]").length === 8`)
+	v.click("Put Two-colour fob into the bin")
+	v.until("it is in the bin", `document.querySelectorAll("[data-piece]").length === 7 && document.body.innerText.includes("Bin (1)")`)
+	v.goTo("/bin")
+	v.click("Hang Two-colour fob back")
+	v.until("the bin is empty", `document.body.innerText.includes("The bin is empty")`)
+}
+
+// Knots come by key, by typing and by pulling; every figure follows; a reload
+// keeps it and undo brings it back.
+func TestKnotsByKeyByTypingAndByPulling(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the piece is planned", long+` === "114 mm"`)
+	before := eval[string](v, `document.querySelector('[data-strip="A"]').getAttribute("aria-label")`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.key("+")
+	v.until("a knot more by key", typed+`.includes("square-knot 10")`)
+	v.until("the length follows", long+` === "125 mm"`)
+	v.until("the cut follows", `document.querySelector('[data-strip="A"]').getAttribute("aria-label") !== `+fmt.Sprintf("%q", before))
+	v.until("the row follows", `document.querySelector('[data-row="1"] input').value === "10"`)
+
+	v.typeLine("mount A B, sk 5, gap 12mm, finish dome")
+	v.until("typed, the rows follow", `document.querySelectorAll("[data-row]").length === 4`)
+	v.until("long names are printed", typed+` === "mount A B, square-knot 5, gap 12mm, finish dome"`)
+
+	v.until("the edge can be pulled", `document.querySelector('[data-pull="1"]')`)
+	v.until("the picture shows five knots", saved+` && document.querySelector('[data-pull="1"]').getAttribute("aria-valuenow") === "5"`)
+	at := eval[[]float64](v, `(() => { const r = document.querySelector('[data-pull="1"] rect').getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`)
+	v.do(chromedp.DragAndDropXY(at[0], at[1], at[0], at[1]+130, 12))
+	v.until("pulling took knots in", `Number(document.querySelector('[data-pull="1"]').getAttribute("aria-valuenow")) > 6`)
+	v.until("all is saved", saved)
+	pulled := eval[string](v, typed)
+	v.goTo("/piece/1/tie")
+	v.until("a reload keeps it", typed+fmt.Sprintf(" === %q", pulled))
+	for range 40 {
+		if eval[bool](v, typed+`.startsWith("mount A B, square-knot 9, finish")`) {
+			break
+		}
+		now := eval[string](v, typed)
+		v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+		v.key("z", chromedp.ModifierCtrl)
+		v.until("undo goes back a step", typed+fmt.Sprintf(" !== %q", now))
+	}
+	v.until("undo brings the first one back", long+` === "114 mm"`)
+}
+
+func TestOtherKeysOfTheBench(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/6/tie")
+	v.until("the piece is planned", long+` === "131 mm"`)
+	sel := `[...document.querySelectorAll("[data-row]")].findIndex((r) => r.className.includes("border-l-secondary"))`
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.until("section 2 is chosen", sel+" === 1")
+	v.key("j")
+	v.until("J goes on", sel+" === 2")
+	v.key("k")
+	v.until("K goes back", sel+" === 1")
+	v.key(kb.ArrowDown, chromedp.ModifierAlt)
+	v.until("Alt+down moves the section", typed+`.startsWith("mount A B, gap 9mm, square-knot 3") && `+sel+" === 2")
+	v.key(kb.Delete)
+	v.until("Delete takes it out", typed+`.startsWith("mount A B, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish")`)
+	v.key("a")
+	v.until("A adds one", `document.querySelectorAll("[data-row]").length === 7`)
+	v.key("u")
+	v.until("U shows inches", long+`.endsWith(" in")`)
+	v.key("f")
+	v.until("F turns it over", `document.querySelector('fieldset button[aria-pressed="true"]').textContent === "back"`)
+	v.key("]")
+	v.until("] goes to the next stage", `location.pathname.endsWith("/finish")`)
+	v.key("/")
+	v.until("/ goes to the typed line", `document.activeElement.id === "typed-line"`)
+	v.key("gap 3parsecs")
+	v.key(kb.Enter)
+	v.until("a slip is said at its place", `document.getElementById("typed-line-hint").textContent.includes("At “")`)
+	v.key(kb.Escape)
+	v.key("?")
+	v.until("? shows the keys", `document.querySelector("dialog")?.textContent.includes("turn the piece over")`)
+	v.key(kb.Escape)
+	v.until("Escape closes them", `!document.querySelector("dialog")`)
+	v.key("k", chromedp.ModifierCtrl)
+	v.until("Ctrl+K finds", `document.querySelector("dialog input")`)
+	v.key("loft")
+	v.key(kb.Enter)
+	v.until("the found piece opens", `location.pathname === "/piece/7/tie"`)
+}
+
+func TestHoverLightsASectionEverywhere(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/4/tie")
+	v.until("it is drawn", `document.querySelectorAll('[data-testid="hang"] rect[data-section]').length === 4`)
+	at := eval[[]float64](v, `(() => { const r = document.querySelector('[data-testid="hang"] rect[data-section="2"]').getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`)
+	v.do(chromedp.MouseEvent("mouseMoved", at[0], at[1]))
+	v.until("the row is lit", `document.querySelector('[data-row="2"]').dataset.lit === "true"`)
+	v.until("the strips are lit", `document.querySelector('[data-strip="C"] [data-section="2"] rect[stroke="var(--moving)"]')`)
+	v.until("the rest of the hang is dimmed", `document.querySelector('[data-testid="hang"] g[opacity="0.62"]')`)
+}
+
+func TestTheWarningHasAWayOut(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/5/cut")
+	v.until("the warning names place and amount", `/filler leg of cord B .* runs out .* mm before the last knot, at knot \d+ of 21/.test(document.querySelector('[data-testid="warnings"]')?.textContent)`)
+	v.click("Let the plan find the fold")
+	v.until("the warning is gone", `!document.querySelector('[data-testid="warnings"]') && `+saved)
+}
+
+// The vise keeps its place across a restart of the server.
+func TestTheViseKeepsItsPlace(t *testing.T) {
+	p := demoAt(t)
+	v := open(t, p, "/piece/2/vise")
+	done := func(n int) string {
+		return fmt.Sprintf(`document.querySelector('[data-testid="vise"]')?.dataset.done === "%d" && document.body.innerText.includes("place kept")`, n)
+	}
+	v.until("it opens where it was left", done(13))
+	v.until("the strand that moves is outlined", `document.querySelector("path.lay-moving")`)
+	v.key(" ")
+	v.until("space goes on", done(14))
+	v.key(kb.PageDown)
+	v.until("a pedal goes on", done(15))
+	v.key(kb.Backspace)
+	v.until("backspace goes back", done(14))
+	v.click("Done, next")
+	v.until("the button goes on", done(15))
+	v.until("it is kept", fmt.Sprintf(`fetch("/api/pieces/2").then((r) => r.json()).then((b) => b.done === 15)`))
+	host, port, err := net.SplitHostPort(p.addr)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p.stop()
+	again := start(t, "serve", p.dir, net.JoinHostPort(host, port))
+	v.p = again
+	v.goTo("/piece/2/vise")
+	v.until("after a restart it is where it was", done(15))
+	v.until("the counter says which knot", `document.querySelector('[data-testid="counter"]').textContent.includes("of 7")`)
+}
+
+func TestAConflictShowsBothVersions(t *testing.T) {
+	p := demoAt(t)
+	v := open(t, p, "/piece/1/tie")
+	v.until("it is open", long+` === "114 mm"`)
+	// Another window saves first.
+	v.do(chromedp.Evaluate[chromedp.Void](`(async () => {
+	  const b = await (await fetch("/api/pieces/1")).json();
+	  b.document.name = "Changed elsewhere";
+	  await fetch("/api/pieces/1", { method: "PUT", body: JSON.stringify({ revision: b.revision, document: b.document }) });
+	})()`, chromedp.EvalAwaitPromise))
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.key("+")
+	v.until("both versions are offered", `document.querySelector("dialog")?.textContent.includes("Changed elsewhere") && document.querySelector("dialog").textContent.includes("Slipway locker 14")`)
+	v.click("Take mine")
+	v.until("mine stands", typed+`.includes("square-knot 10") && `+saved)
+	if name := eval[string](v, `fetch("/api/pieces/1").then((r) => r.json()).then((b) => b.document.name)`); name != "Slipway locker 14" {
+		t.Errorf("the piece is now %q", name)
+	}
+}
+
+// With the server away a change is shown, kept and sent when it is back.
+func TestWhatCannotBeSentIsKept(t *testing.T) {
+	p := demoAt(t)
+	v := open(t, p, "/piece/1/tie")
+	v.until("it is open", long+` === "114 mm"`)
+	p.stop()
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.key("+")
+	v.until("it says that it is not saved", `document.querySelector('[data-testid="save-sign"]').dataset.state === "offline"`)
+	v.until("the change shows", `document.querySelector('[data-row="1"] input').value === "10"`)
+	v.p = start(t, "serve", p.dir, p.addr)
+	v.until("it is sent when the server is back", saved+` && `+typed+`.includes("square-knot 10")`)
+}
+
+func TestTheCutSheetPrintsWhole(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/4/sheet")
+	v.until("the sheet is there", `document.querySelector("table") && document.querySelector("svg[role=img] path")`)
+	for name, paper := range map[string]chromedp.PaperSize{"A4": chromedp.PaperA4, "Letter": chromedp.PaperLetter} {
+		pdf, err := chromedp.Run(v.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(paper), chromedp.PDFPrintBackground()))
+		if err != nil {
+			t.Fatal(err)
+		}
+		if pages := strings.Count(string(pdf), "/Type /Page\n") + strings.Count(string(pdf), "/Type /Page "); len(pdf) < 10_000 || pages > 1 {
+			t.Errorf("%s: %d bytes, %d pages", name, len(pdf), pages)
+		}
+		// At the paper's printable width nothing runs over its edge.
+		width := int64((paper.Width - 2*14/25.4) * 96)
+		v.do(chromedp.EmulateViewport(width, 1000), chromedp.Evaluate[chromedp.Void](`void 0`))
+		if over := eval[[]string](v, `[...document.querySelectorAll("main *")].filter((e) => e.scrollWidth > e.clientWidth + 1 && e.clientWidth > 0 || e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.tagName + " " + e.textContent.slice(0, 40))`); len(over) > 0 {
+			t.Errorf("%s: cut off: %v", name, over)
+		}
+	}
+}
+
+// No view scrolls sideways, and what is touched is large enough to touch.
+func TestNarrowScreens(t *testing.T) {
+	p := demoAt(t)
+	for _, w := range []int64{390, 820} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/bin"} {
+			v := open(t, p, "/")
+			v.do(chromedp.EmulateViewport(w, 844))
+			v.goTo(path)
+			v.until(path+" is drawn", `document.querySelector("h1") && !document.querySelector("[data-wait]") && (location.pathname === "/bin" || document.querySelector("path.lay-ink"))`)
+			if over := eval[int](v, `document.documentElement.scrollWidth - innerWidth`); over > 0 {
+				t.Errorf("%s at %d px runs %d px over the side", path, w, over)
+			}
+			small := eval[[]string](v, `[...document.querySelectorAll("button, a, input, select, [role=slider]")].filter((e) => { const r = e.getBoundingClientRect(); return r.width > 0 && (r.width < 23.5 || r.height < 23.5) }).map((e) => e.outerHTML.slice(0, 90))`)
+			if len(small) > 0 {
+				t.Errorf("%s at %d px: too small to touch: %v", path, w, small)
+			}
+		}
+	}
+}
+
+// The figures that matter need no scrolling at 1280 by 800.
+func TestMainFiguresNeedNoScrolling(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/5/tie")
+	v.until("it is planned", long)
+	for _, what := range []string{`[data-testid="figures"]`, `[data-testid="warnings"]`, `[data-testid="hang"]`, `[data-strip="A"]`, `[data-strip="B"]`, `[data-testid="typed-line"]`} {
+		if !eval[bool](v, fmt.Sprintf(`(() => { const r = document.querySelector(%q).getBoundingClientRect(); return r.top >= 0 && r.bottom <= innerHeight && r.left >= 0 && r.right <= innerWidth })()`, what)) {
+			t.Errorf("%s is not wholly in sight", what)
+		}
+	}
+}
+
+// axe-core finds nothing to complain of in any view, by day and by night.
+func TestAccessibility(t *testing.T) {
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := demoAt(t)
+	v := open(t, p, "/")
+	for _, theme := range []string{"day", "night"} {
+		for _, view := range []struct{ path, click string }{
+			{"/", ""}, {"/", "Hang a new piece"}, {"/", "My ways"}, {"/bin", ""},
+			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/5/cut", ""},
+			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
+			{"/piece/2/vise", ""}, {"/piece/4/sheet", ""}, {"/piece/999/tie", ""},
+		} {
+			v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PUT", body: JSON.stringify({units: "mm", hand: "right", theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
+			v.goTo(view.path)
+			v.until(view.path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("h1") && !document.querySelector("[data-wait]")`, theme))
+			if view.click != "" {
+				v.click(view.click)
+			}
+			v.do(chromedp.Evaluate[chromedp.Void](string(axe) + "\n;void 0"))
+			found := eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`)
+			for _, f := range found {
+				t.Errorf("%s %s %s: %s", theme, view.path, view.click, f)
+			}
+		}
+	}
+}
+
+// The page loads nothing from elsewhere and the policy is broken nowhere.
+func TestNothingComesFromElsewhere(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("it is drawn", `document.querySelector("path.lay-ink")`)
+	for _, from := range eval[[]string](v, `performance.getEntriesByType("resource").map((e) => e.name)`) {
+		if !strings.HasPrefix(from, "http://"+v.p.addr+"/") {
+			t.Errorf("loaded from elsewhere: %s", from)
+		}
+	}
+	if n := eval[int](v, `document.querySelectorAll("script:not([src]), style").length`); n != 0 {
+		t.Errorf("%d scripts or styles stand in the page itself", n)
+	}
+	if !eval[bool](v, `document.fonts.check("16px 'Atkinson Hyperlegible Next Variable'")`) {
+		t.Error("the shipped typeface is not in use")
+	}
+}
+
+// The server is killed fifty times in a storm of saves; every revision that it
+// acknowledged is there afterwards.
+func TestKilledInAStormOfSaves(t *testing.T) {
+	dir := t.TempDir()
+	p := start(t, "demo", dir, "127.0.0.1:0")
+	type bench struct {
+		Revision int64           `json:"revision"`
+		Document json.RawMessage `json:"document"`
+	}
+	client := &http.Client{Timeout: 5 * time.Second}
+	get := func() (b bench, err error) {
+		r, err := client.Get("http://" + p.addr + "/api/pieces/1")
+		if err != nil {
+			return b, err
+		}
+		defer r.Body.Close()
+		return b, json.NewDecoder(r.Body).Decode(&b)
+	}
+	acknowledged := int64(0)
+	saves := 0
+	for round := range 50 {
+		b, err := get()
+		if err != nil {
+			t.Fatal(err)
+		}
+		if b.Revision < acknowledged {
+			t.Fatalf("round %d: revision %d was acknowledged, the piece is at %d", round, acknowledged, b.Revision)
+		}
+		killed := make(chan struct{})
+		go func() {
+			// After a few saves, at a moment that differs from round to round.
+			defer close(killed)
+			timer := time.NewTimer(time.Duration(3+round%17) * time.Millisecond)
+			<-timer.C
+			_ = p.cmd.Process.Kill()
+		}()
+		for n := 0; ; n++ {
+			doc := strings.Replace(string(b.Document), `"name":"`, fmt.Sprintf(`"name":"%d-%d `, round, n), 1)
+			if n%40 == 0 || len(doc) > 4000 {
+				doc = fmt.Sprintf(`{"format":"nimble-bight.piece","version":1,"name":"%d-%d","purpose":{"kind":"key-fob","hangs_on":{"type":"rod","inner_mm":20,"wire_mm":3}},"cords":[],"sequence":[]}`, round, n)
+			}
+			req, err := http.NewRequest(http.MethodPut, "http://"+p.addr+"/api/pieces/1", strings.NewReader(fmt.Sprintf(`{"revision":%d,"document":%s}`, b.Revision, doc)))
+			if err != nil {
+				t.Fatal(err)
+			}
+			r, err := client.Do(req)
+			if err != nil {
+				break // killed
+			}
+			err = json.NewDecoder(r.Body).Decode(&b)
+			_ = r.Body.Close()
+			if err != nil {
+				break
+			}
+			if r.StatusCode != http.StatusOK {
+				t.Fatalf("a save answered %d", r.StatusCode)
+			}
+			acknowledged = b.Revision
+			saves++
+		}
+		<-killed
+		_ = p.cmd.Wait()
+		p = start(t, "serve", dir, "127.0.0.1:0")
+	}
+	b, err := get()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if b.Revision < acknowledged {
+		t.Errorf("revision %d was acknowledged, the piece is at %d", acknowledged, b.Revision)
+	}
+	if saves < 50 {
+		t.Errorf("only %d saves in fifty rounds: the storm was a breeze", saves)
+	}
+	t.Logf("%d saves acknowledged, the last is revision %d", saves, acknowledged)
+}
+
+func TestCommandLine(t *testing.T) {
+	bight := func(in string, args ...string) (out, errs string, code int) {
+		cmd := exec.Command(binary, args...)
+		cmd.Stdin = strings.NewReader(in)
+		var o, e strings.Builder
+		cmd.Stdout, cmd.Stderr = &o, &e
+		err := cmd.Run()
+		var exit *exec.ExitError
+		if errors.As(err, &exit) {
+			code = exit.ExitCode()
+		} else if err != nil {
+			t.Fatal(err)
+		}
+		return o.String(), e.String(), code
+	}
+	fob := `{"format":"nimble-bight.piece","version":1,"name":"Fob",
+ "purpose":{"kind":"key-fob","hangs_on":{"type":"split-ring","inner_mm":30,"wire_mm":2}},
+ "cords":[{"id":"A","stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#0f5c63"}},
+          {"id":"B","stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#e3c88f"}}],
+ "sequence":[{"do":"mount","cords":["A","B"]},{"do":"square-knot","count":5},{"do":"finish","how":"dome"}]}`
+	for _, c := range []struct {
+		in   string
+		args []string
+		code int
+		out  string // in standard output
+		errs string // in standard error
+	}{
+		{"", []string{"--help"}, 0, "bight plan fob.json", ""},
+		{"", []string{"plan", "--help"}, 0, "for example", ""},
+		{"", []string{"knots", "--help"}, 0, "for example", ""},
+		{"", []string{"serve", "--help"}, 0, "for example", ""},
+		{"", []string{"demo", "--help"}, 0, "for example", ""},
+		{"", []string{"knots", "--json"}, 0, `"other_names"`, ""},
+		{fob, []string{"plan", "-", "--json"}, 0, `"cut_mm"`, ""},
+		{fob, []string{"plan", "--csv", "-"}, 0, "cord,needs_mm,cut_mm", ""},
+		{fob, []string{"plan", "-"}, 0, "Strand 1, from the left", ""},
+		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "line 5, column"},
+		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "nearest names are square-knot"},
+		{`{"format": `, []string{"plan", "-"}, 2, "", "line 1, column"},
+		{"", []string{"plan"}, 2, "", "needs a piece file"},
+		{"", []string{"plan", "/no/such/file.json"}, 2, "", "no such file"},
+		{fob, []string{"plan", "-", "--json", "--csv"}, 2, "", "choose one"},
+		{"", []string{"plan", "--yaml", "-"}, 2, "", "--help"},
+		{"", []string{"braid"}, 2, "", "no command"},
+		{"", []string{"serve", "--addr", "0.0.0.0:7420"}, 2, "", "passcode"},
+	} {
+		out, errs, code := bight(c.in, c.args...)
+		if code != c.code || !strings.Contains(out, c.out) || !strings.Contains(errs, c.errs) {
+			t.Errorf("bight %v: exit %d, said %.200q and %.200q", c.args, code, out, errs)
+		}
+		if c.errs != "" && strings.Count(strings.TrimSpace(errs), "\n") > 0 {
+			t.Errorf("bight %v: more than one line of error: %q", c.args, errs)
+		}
+	}
+}
