@@ -319,7 +319,9 @@ func TestTheViseKeepsItsPlace(t *testing.T) {
 	v.until("backspace goes back", done(14))
 	v.click("Done, next")
 	v.until("the button goes on", done(15))
-	v.until("it is kept", fmt.Sprintf(`fetch("/api/pieces/2").then((r) => r.json()).then((b) => b.done === 15)`))
+	if n := eval[int](v, `fetch("/api/pieces/2").then((r) => r.json()).then((b) => b.done)`); n != 15 {
+		t.Errorf("the server keeps place %d", n)
+	}
 	host, port, err := net.SplitHostPort(p.addr)
 	if err != nil {
 		t.Fatal(err)
@@ -434,9 +436,10 @@ func TestAccessibility(t *testing.T) {
 		} {
 			v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PUT", body: JSON.stringify({units: "mm", hand: "right", theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 			v.goTo(view.path)
-			v.until(view.path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("h1") && !document.querySelector("[data-wait]")`, theme))
+			v.until(view.path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("h1") && !document.querySelector("[data-wait]") && document.getAnimations().length === 0`, theme))
 			if view.click != "" {
 				v.click(view.click)
+				v.until("it has come to rest", `document.getAnimations().length === 0`)
 			}
 			v.do(chromedp.Evaluate[chromedp.Void](string(axe) + "\n;void 0"))
 			found := eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`)

@@ -15,6 +15,7 @@ export function App() {
     const apply = () => {
       const theme = settings.theme === "auto" ? (dark.matches ? "night" : "day") : settings.theme;
       document.documentElement.dataset.theme = theme;
+      localStorage.setItem("nimble-bight.theme", theme);
     };
     apply();
     dark.addEventListener("change", apply);

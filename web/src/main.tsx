@@ -10,6 +10,10 @@ const client = new QueryClient({
   defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } },
 });
 
+// The light of last time, before the settings are here, so that nothing flashes.
+const theme = localStorage.getItem("nimble-bight.theme");
+if (theme) document.documentElement.dataset.theme = theme;
+
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

@@ -9,12 +9,15 @@ import { inches, length, said } from "../../ui/units";
 export function Sheet({ id }: { id: number }) {
   const piece = usePiece(id);
   const plan = usePlan(id, piece.revision).data;
-  const picture = usePicture(id, piece.revision, { view: "face", scale: 4 }).data;
+  const picture = usePicture(id, piece.revision, { view: "face", scale: 7 }).data;
   const { units } = useSettings();
   if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
   if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;
   const cut = (mm: number) => (units === "inch" ? `${inches(mm, 4)} in` : `${Math.round(mm)} mm`);
-  const tall = picture ? Math.min(2.2, 150 / (picture.height / 100)) : 1;
+  // True size on paper, where it fits.
+  const trueSize = 96 / 25.4;
+  const fits = picture ? picture.height / 100 <= 210 : false;
+  const perMM = picture ? (fits ? trueSize : (210 / (picture.height / 100)) * trueSize) : 1;
   return (
     <main className="mx-auto max-w-[190mm] bg-base-100 p-6 print:max-w-none print:p-0">
       <div className="no-print mb-4 flex gap-2">
@@ -95,7 +98,12 @@ export function Sheet({ id }: { id: number }) {
             ))}
           </ul>
         </div>
-        {picture && <Still picture={picture} perMM={tall} label="The piece as it will hang" className="shrink-0" />}
+        {picture && (
+          <figure className="shrink-0">
+            <Still picture={picture} perMM={perMM} label="The piece as it will hang" />
+            <figcaption className="mt-1 text-center text-sm">{fits ? "true size" : "not to scale"}</figcaption>
+          </figure>
+        )}
       </div>
     </main>
   );
