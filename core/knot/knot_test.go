@@ -358,5 +358,5 @@ func ExampleTie() {
 		return
 	}
 	fmt.Printf("%.0f mm high; a worker takes %.0f mm\n", tied.Height, curve.Curve{Points: tied.Paths[0].Points}.Length())
-	// Output: 109 mm high; a worker takes 506 mm
+	// Output: 108 mm high; a worker takes 503 mm
 }

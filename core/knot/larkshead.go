@@ -39,7 +39,7 @@ func init() {
 
 // headBars are the wire thicknesses, in cord diameters, for which the lark's
 // head is drawn up at build time; between two of them it is interpolated.
-var headBars = []float64{0.1, 0.2, 0.3, 0.45, 0.6, 0.8, 1, 1.2, 1.4, 1.6, 1.8, 2, 2.25, 2.5, 2.75, 3, 3.25, 3.5, 3.75, 4, 4.5, 5, 5.5, 6, 7, 8}
+var headBars = []float64{0.1, 0.2, 0.3, 0.45, 0.6, 0.8, 1, 1.2, 1.4, 1.6, 1.8, 2, 2.25, 2.5, 2.75, 3, 3.25, 3.5, 3.75, 4, 4.5, 5, 5.5, 6, 6.5, 7, 7.5, 8}
 
 const legReach = 10.0 // diameters of straight leg below the wire
 

@@ -29,7 +29,7 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		set.PerDiameter = []float64{3, 5}
 	}
 	if set.MaxSteps == 0 {
-		set.MaxSteps = 12000
+		set.MaxSteps = 30000
 	}
 	if set.Tolerance == 0 {
 		set.Tolerance = 0.002
@@ -47,6 +47,13 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		cell = *p.Cell
 	}
 	res := Result{Least: math.Inf(1)}
+	if set.Shakes > 0 && p.Cell == nil {
+		best, err := shaken(ctx, p, curves, set, &res)
+		if err != nil {
+			return Result{}, err
+		}
+		curves, set.Warm = best, true
+	}
 	for stage, per := range set.PerDiameter {
 		rx := newRelaxer(p, curves, cell, per)
 		if stage == 0 && !set.Warm {
@@ -64,7 +71,7 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		curves, cell = rx.curves(), rx.cell
 		res.Steps += rx.steps
 		res.Least = math.Min(res.Least, rx.least)
-		res.Gap, res.Nodes = rx.gap(), len(rx.x)
+		res.Gap, res.Nodes, res.Length = rx.gap(), len(rx.x), rx.length()
 	}
 	if res.Least < 0.5 {
 		return Result{}, fmt.Errorf("tighten: strands came within %.2f of a diameter, so one may have passed through another: check the route", res.Least)
@@ -73,12 +80,6 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		return Result{}, fmt.Errorf("tighten: the cell collapsed to a pitch of %.3f: the route is not a knot", cell.Pitch)
 	}
 	res.Strands, res.Cell = curves, cell
-	for i := range curves {
-		res.Length += curves[i].Length()
-		if p.Cell != nil {
-			res.Length += r3.Norm(r3.Sub(Image(cell, 1, curves[p.Strands[i].Next].Points[0]), curves[i].Points[len(curves[i].Points)-1]))
-		}
-	}
 	return res, nil
 }
 
@@ -104,7 +105,8 @@ func pullBack(c Cell, k int, f Vec) Vec {
 }
 
 // link is an edge from node a of this cell to node b of cell shift.
-type link struct{ a, b, shift int }
+// before is the link that ends where this one begins, -1 at a free end.
+type link struct{ a, b, shift, before int }
 
 type pair struct {
 	s, t, shift int // links; t is taken in cell shift; -1-bar when t is a bar
@@ -131,20 +133,26 @@ type relaxer struct {
 	chords []chord
 	pairs  []pair
 	l0     []float64 // mean edge by strand
+	curv   []Vec     // curvature at a node
+	bulge  []Vec     // of the arc over a link's chord
+	mid    []Vec     // the middles of the links
 	listed []Vec     // where the nodes were when the pair list was made
 	pitch0 float64
 	twist0 float64
 
-	q            float64
-	vP, fP       float64
-	vT, fT       float64
-	massP, massT float64
-	steps        int
-	least        float64
+	// swelling is, by link, by what the distance it keeps is larger than its
+	// reach, so that contacts pressed hard and lightly all end just touching;
+	// near is its least distance over reach now.
+	swelling, near []float64
+	vP, fP         float64
+	vT, fT         float64
+	massP, massT   float64
+	steps          int
+	least          float64
 }
 
 func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxer {
-	r := &relaxer{p: p, cell: cell, in: p.Cell != nil, q: 1, least: math.Inf(1), l0: make([]float64, len(curves))}
+	r := &relaxer{p: p, cell: cell, in: p.Cell != nil, least: math.Inf(1), l0: make([]float64, len(curves))}
 	for i, c := range curves {
 		d := p.Strands[i].Diameter
 		length := c.Length()
@@ -175,7 +183,7 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 		a, b := r.first[i], r.first[i+1]
 		for k := a; k < b; k++ {
 			if nb, sh, ok := r.step(k, 1); ok {
-				r.links = append(r.links, link{k, nb, sh})
+				r.links = append(r.links, link{k, nb, sh, -1})
 				r.strOf = append(r.strOf, i)
 			}
 			for span := 2; span <= chordSpan; span++ {
@@ -185,6 +193,21 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 			}
 		}
 	}
+	into := make([]int, len(r.x))
+	for i := range into {
+		into[i] = -1
+	}
+	for i, l := range r.links {
+		into[l.b] = i
+	}
+	for i := range r.links {
+		r.links[i].before = into[r.links[i].a]
+	}
+	r.swelling, r.near = make([]float64, len(r.links)), make([]float64, len(r.links))
+	for i := range r.swelling {
+		r.swelling[i] = 1
+	}
+	r.curv, r.bulge, r.mid = make([]Vec, len(r.x)), make([]Vec, len(r.links)), make([]Vec, len(r.links))
 	// A cell's pitch moves all its nodes; give it the mass of what it moves.
 	r.massP, r.massT = float64(len(r.x))/3, float64(len(r.x))
 	r.measure()
@@ -243,6 +266,7 @@ func (r *relaxer) pull(i int) float64 {
 // the drawing up begins loose.
 func (r *relaxer) swell() error {
 	r.list()
+	r.bend()
 	g := r.gapListed()
 	if g < 0.1 {
 		return fmt.Errorf("tighten: two strands of the route nearly coincide (%.3f of a diameter apart)", g)
@@ -352,14 +376,68 @@ func (r *relaxer) ends(p pair) (a0, a1, b0, b1 Vec) {
 	return a0, a1, r.at(m.a, p.shift), r.at(m.b, p.shift+m.shift)
 }
 
-func (r *relaxer) gap() float64 { r.list(); return r.gapListed() }
+// bend fills r.bulge: by how much, and whither, the cord's arc stands off the
+// middle of each link's chord. A node's curvature is read from its two links;
+// a link's is the mean of its ends'.
+func (r *relaxer) bend() {
+	for i := range r.curv {
+		r.curv[i] = Vec{}
+	}
+	for i := range r.links {
+		l := &r.links[i]
+		if l.before < 0 {
+			continue
+		}
+		b := r.links[l.before]
+		// before's far end is this link's near node, maybe a cell on.
+		prev := r.x[b.a]
+		if b.shift != 0 {
+			prev = Image(r.cell, -b.shift, prev)
+		}
+		here, next := r.x[l.a], r.at(l.b, l.shift)
+		h := r.l0[r.strOf[i]]
+		r.curv[l.a] = r3.Scale(1/(h*h), r3.Add(r3.Sub(prev, here), r3.Sub(next, here)))
+	}
+	for i, l := range r.links {
+		kb := r.curv[l.b]
+		if l.shift != 0 {
+			kb = push3(r.cell, l.shift, kb)
+		}
+		h := r.l0[r.strOf[i]]
+		r.bulge[i] = r3.Scale(-h*h/16, r3.Add(r.curv[l.a], kb))
+	}
+}
+
+// apart is the vector from link p.s to link p.t where they come nearest, arcs
+// and not chords, with the places along both.
+func (r *relaxer) apart(p pair) (w Vec, dist, s, t float64) {
+	a0, a1, b0, b1 := r.ends(p)
+	_, s, t = curve.SegmentDistance(a0, a1, b0, b1)
+	w = r3.Sub(curve.Lerp(b0, b1, t), curve.Lerp(a0, a1, s))
+	w = r3.Sub(w, r3.Scale(4*s*(1-s), r.bulge[p.s]))
+	if p.t >= 0 {
+		b := r.bulge[p.t]
+		if p.shift != 0 {
+			b = push3(r.cell, p.shift, b)
+		}
+		w = r3.Add(w, r3.Scale(4*t*(1-t), b))
+	}
+	return w, r3.Norm(w), s, t
+}
+
+// push3 turns a direction the way the k-th next cell lies.
+func push3(c Cell, k int, v Vec) Vec {
+	c.Pitch = 0
+	return Image(c, k, v)
+}
+
+func (r *relaxer) gap() float64 { r.list(); r.bend(); return r.gapListed() }
 
 // gapListed is the least distance over reach of the listed pairs.
 func (r *relaxer) gapListed() float64 {
 	g := math.Inf(1)
 	for _, p := range r.pairs {
-		a0, a1, b0, b1 := r.ends(p)
-		d, _, _ := curve.SegmentDistance(a0, a1, b0, b1)
+		_, d, _, _ := r.apart(p)
 		g = math.Min(g, d/p.reach)
 	}
 	return g
@@ -385,6 +463,7 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 	}
 	r.fP, r.fT = -r.cell.Push, 0
 	gap = math.Inf(1)
+	r.bend()
 	for i, l := range r.links {
 		w, l0 := r.pull(r.strOf[i]), r.l0[r.strOf[i]]
 		e := r3.Sub(r.at(l.b, l.shift), r.x[l.a])
@@ -410,16 +489,37 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 		r.push(c.b, c.shift, f)
 		r.push(c.a, 0, r3.Scale(-1, f))
 	}
+	for i, l := range r.links {
+		r.near[i] = math.Inf(1)
+		r.mid[i] = curve.Lerp(r.x[l.a], r.at(l.b, l.shift), 0.5)
+	}
 	for _, p := range r.pairs {
-		a0, a1, b0, b1 := r.ends(p)
-		want := p.reach * r.q
-		dist, s, t := curve.SegmentDistance(a0, a1, b0, b1)
-		gap = math.Min(gap, dist/p.reach)
+		want := p.reach * r.swelling[p.s]
+		if p.t >= 0 {
+			want = p.reach * (r.swelling[p.s] + r.swelling[p.t]) / 2
+		}
+		if p.t >= 0 { // most listed pairs are still well apart
+			m := r.mid[p.t]
+			if p.shift != 0 {
+				m = Image(r.cell, p.shift, m)
+			}
+			far := want + 1.1*(r.l0[r.strOf[p.s]]+r.l0[r.strOf[p.t]])/2 + 0.05*p.reach
+			if r3.Norm2(r3.Sub(m, r.mid[p.s])) > far*far {
+				continue
+			}
+		}
+		w, dist, s, t := r.apart(p)
+		near := dist / p.reach
+		gap = math.Min(gap, near)
+		r.near[p.s] = math.Min(r.near[p.s], near)
+		if p.t >= 0 {
+			r.near[p.t] = math.Min(r.near[p.t], near)
+		}
 		if dist >= want || dist == 0 {
 			continue
 		}
 		energy += k / 2 * (want - dist) * (want - dist)
-		n := r3.Scale(k*(want-dist)/dist, r3.Sub(curve.Lerp(b0, b1, t), curve.Lerp(a0, a1, s)))
+		n := r3.Scale(k*(want-dist)/dist, w)
 		l := r.links[p.s]
 		r.push(l.a, 0, r3.Scale(-(1-s), n))
 		r.push(l.b, l.shift, r3.Scale(-s, n))
@@ -446,6 +546,9 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 // relax runs damped dynamics (FIRE) until the energy stands still and the
 // strands just touch.
 func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings) error {
+	if set.Still == 0 {
+		set.Still = 1e-5
+	}
 	const alpha0, grow, shrink = 0.1, 1.1, 0.5
 	dtMax := 0.9 / math.Sqrt(k)
 	dt, alpha, good := dtMax/4, alpha0, 0
@@ -470,13 +573,15 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 			if set.Progress != nil {
 				set.Progress(stage, r.steps+step, r.length(), gap)
 			}
-			still := math.Abs(last-energy) < 1e-5*math.Abs(energy)
+			still := math.Abs(last-energy) < set.Still*math.Abs(energy)
 			if still && math.Abs(1-gap) < set.Tolerance {
 				r.steps += step
 				return nil
 			}
-			r.q += (1 - gap) / 2
-			r.q = math.Max(0.98, math.Min(1.06, r.q))
+			for i, near := range r.near {
+				r.swelling[i] += 0.5 * math.Max(-0.02, math.Min(0.02, 1-near))
+				r.swelling[i] = math.Max(1, math.Min(1.08, r.swelling[i]))
+			}
 			last = energy
 		}
 		// FIRE: steer the velocity towards the force while it goes downhill.
@@ -556,10 +661,15 @@ func (r *relaxer) moved() float64 {
 	return math.Sqrt(m) + 2*math.Abs(r.cell.Pitch-r.pitch0) + 4*math.Abs(r.cell.Twist-r.twist0)
 }
 
+// length is that of the arcs through the nodes: each is longer than its chord
+// by a twenty-fourth of the square of the angle it turns.
 func (r *relaxer) length() float64 {
+	r.bend()
 	sum := 0.0
-	for _, l := range r.links {
-		sum += r3.Norm(r3.Sub(r.at(l.b, l.shift), r.x[l.a]))
+	for i, l := range r.links {
+		h := r3.Norm(r3.Sub(r.at(l.b, l.shift), r.x[l.a]))
+		turn := 8 * r3.Norm(r.bulge[i]) / h // bulge is the arc's sagitta
+		sum += h * (1 + turn*turn/24)
 	}
 	return sum
 }

@@ -61,11 +61,24 @@ type Problem struct {
 
 // Settings trade time for fineness. The zero value is what the catalogue uses.
 type Settings struct {
-	PerDiameter []float64                                  // nodes a diameter, stage by stage; {3, 5}
-	MaxSteps    int                                        // a stage; 12000
-	Progress    func(stage, step int, length, gap float64) // called now and then
-	Warm        bool                                       // the routes are curves drawn up before: no scaling up
-	Tolerance   float64                                    // share of the least gap still allowed; 0.002
+	// PerDiameter are nodes a diameter, stage by stage; {3, 5} where empty.
+	PerDiameter []float64
+	// MaxSteps are the most steps of a stage; 30000 where zero.
+	MaxSteps int
+	// Still is the share of the energy by which it may still change over 200
+	// steps at the end; 1e-5 where zero.
+	Still float64
+	// Tolerance is the share by which strands may overlap at the end; 0.002
+	// where zero.
+	Tolerance float64
+	// Shakes are how often a closed knot is shaken out of the shape it has
+	// found, to be kept in a shorter one. Knots that hands tie are not shaken:
+	// the shape they are dressed in is the one that is wanted.
+	Shakes int
+	// Warm says that the routes are curves drawn up before.
+	Warm bool
+	// Progress is called now and then.
+	Progress func(stage, step int, length, gap float64)
 }
 
 // Result is a knot drawn up.

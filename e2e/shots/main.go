@@ -29,7 +29,6 @@ type shot struct {
 
 var shots = []shot{
 	{"rack", "/", 1280, 800, "day", ""},
-	{"rack-night", "/", 1280, 800, "night", ""},
 	{"new-piece", "/", 1280, 800, "day", "Hang a new piece"},
 	{"purpose", "/piece/1/purpose", 1280, 800, "day", ""},
 	{"stuff", "/piece/4/stuff", 1280, 800, "day", ""},
