@@ -35,6 +35,7 @@ func commands() []command {
 		{"demo", "the same, and fill an empty folder with the Marram Quay boathouse", "bight demo --data /tmp/boathouse", serve(true)},
 		{"plan", "plan a piece file: what to cut, where to fold, how to tie", "bight plan fob.json --text\n  cat fob.json | bight plan - --json", runPlan},
 		{"knots", "list the knots, mounts and finishes", "bight knots --json", runKnots},
+		{"tighten", "draw a knot up tight and hold it against what is published of it", "bight tighten trefoil\n  bight tighten --list", runTighten},
 	}
 }
 

@@ -214,6 +214,71 @@ func Alexander(cs []Crossing, n int, t complex128) complex128 {
 	return det(a[:m-1])
 }
 
+// AlexanderPolynomial is the Alexander polynomial of a knot or link of n closed
+// curves, its coefficients from the constant term up, divided by the power of t
+// that it may carry, the first coefficient positive: {1, -1, 1} for a trefoil.
+// It is read off values at roots of unity, which is exact as long as the
+// coefficients stay far below 1e9. A split link gives none.
+func AlexanderPolynomial(cs []Crossing, n int) []int {
+	m := len(cs) + 1 // more values than the degree
+	values := make([]complex128, m)
+	for k := range values {
+		values[k] = Alexander(cs, n, cmplx.Rect(1, 2*math.Pi*float64(k)/float64(m)))
+	}
+	var out []int
+	for j := range m {
+		sum := complex128(0)
+		for k, v := range values {
+			sum += v * cmplx.Rect(1, -2*math.Pi*float64(j*k%m)/float64(m))
+		}
+		out = append(out, int(math.Round(real(sum)/float64(m))))
+	}
+	for len(out) > 0 && out[0] == 0 {
+		out = out[1:]
+	}
+	for len(out) > 0 && out[len(out)-1] == 0 {
+		out = out[:len(out)-1]
+	}
+	if len(out) > 0 && out[0] < 0 {
+		for i := range out {
+			out[i] = -out[i]
+		}
+	}
+	return out
+}
+
+// PlanarDiagram is the picture of n curves as a code: for each crossing the
+// four arcs that meet there, counterclockwise from the arc that comes in below.
+// Arcs are numbered from 0 along the curves, one after the other; on a closed
+// curve the last goes on as the first.
+func PlanarDiagram(cs []Crossing, n int, closed bool) [][4]int {
+	out := make([][4]int, len(cs))
+	first := 0
+	for _, ps := range Passages(cs, n) {
+		arcs := len(ps)
+		if !closed {
+			arcs++
+		}
+		for k, p := range ps {
+			in, on := first+k, first+k+1
+			if closed {
+				on = first + (k+1)%len(ps)
+			}
+			c := &out[p.Crossing]
+			switch {
+			case !p.Over:
+				c[0], c[2] = in, on
+			case cs[p.Crossing].Sign > 0: // right-handed: the over strand comes in from the right
+				c[3], c[1] = in, on
+			default:
+				c[1], c[3] = in, on
+			}
+		}
+		first += max(arcs, 1)
+	}
+	return out
+}
+
 // det is the determinant of the leading square part of a.
 func det(a [][]complex128) complex128 {
 	n := len(a)

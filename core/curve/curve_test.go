@@ -254,6 +254,71 @@ func tilt(v curve.Vec) curve.Vec {
 	return curve.Vec{X: v.X, Y: c*v.Y + s*v.Z, Z: -s*v.Y + c*v.Z}
 }
 
+// The published Alexander polynomials, and the rules of a planar diagram: every
+// arc is in it twice, and its regions are as many as Euler wants.
+func TestPolynomialsAndDiagrams(t *testing.T) {
+	for name, k := range map[string]struct {
+		c    curve.Curve
+		want []int
+	}{
+		"trefoil":      {torus(2, 3, 200), []int{1, -1, 1}},
+		"figure-eight": {figureEight(240), []int{1, -3, 1}},
+		"cinquefoil":   {torus(2, 5, 240), []int{1, -1, 1, -1, 1}},
+		"torus 3, 4":   {torus(3, 4, 400), []int{1, -1, 0, 1, 0, -1, 1}},
+	} {
+		cs := crossings(t, k.c)
+		if got := curve.AlexanderPolynomial(cs, 1); fmt.Sprint(got) != fmt.Sprint(k.want) {
+			t.Errorf("%s: %v, published %v", name, got, k.want)
+		}
+		pd := curve.PlanarDiagram(cs, 1, true)
+		seen := map[int]int{}
+		for _, c := range pd {
+			for _, arc := range c {
+				seen[arc]++
+			}
+		}
+		for arc, n := range seen {
+			if n != 2 || arc < 0 || arc >= 2*len(cs) {
+				t.Errorf("%s: arc %d stands %d times in %v", name, arc, n, pd)
+			}
+		}
+		if regions := faces(pd); regions != len(cs)+2 {
+			t.Errorf("%s: %d regions round %d crossings", name, regions, len(cs))
+		}
+	}
+}
+
+// faces counts the regions of a planar diagram by walking round each: at a
+// crossing, turn to the next arc clockwise.
+func faces(pd [][4]int) int {
+	type end struct{ crossing, slot int }
+	other := map[end]end{}
+	at := map[int]end{}
+	for c, arcs := range pd {
+		for s, arc := range arcs {
+			here := end{c, s}
+			if there, ok := at[arc]; ok {
+				other[here], other[there] = there, here
+			} else {
+				at[arc] = here
+			}
+		}
+	}
+	seen, n := map[end]bool{}, 0
+	for e := range other {
+		if seen[e] {
+			continue
+		}
+		n++
+		for !seen[e] {
+			seen[e] = true
+			far := other[e]
+			e = end{far.crossing, (far.slot + 3) % 4}
+		}
+	}
+	return n
+}
+
 func TestLinkingNumberSurvivesBending(t *testing.T) {
 	for _, bend := range []float64{0, 0.3, -0.4} {
 		var a, b curve.Curve

@@ -13,14 +13,14 @@ func init() {
 	addRoute(Route{
 		Name: "round-braid", Family: "four strands", About: "two strands to the left and two to the right, over one and under one", Sinnet: true,
 		Problem: braidCell,
-		Measure: func(r tighten.Result) float64 { return perStrand(r) / 2 }, Of: "a strand a crossing", Published: 2.4, Share: 0.08,
+		Measure: func(r tighten.Result) float64 { return perStrand(r) / 2 }, Of: "a strand a crossing", Published: 2.38, Share: 0.06,
 	})
 }
 
-// braidCell is half a turn of every strand: two crossings each.
+// braidCell, pulled as a braider pulls, is half a turn of every strand: two crossings each.
 func braidCell() tighten.Problem {
-	const radius, wave, pitch = 1.5, 0.55, 3.4
-	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch}}
+	const radius, wave, pitch = 1.5, 0.55, 3.6
+	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch, Push: -2.5}}
 	for i := range 4 {
 		way, turn, next := 1.0, float64(i)*math.Pi, 1-i
 		if i >= 2 {

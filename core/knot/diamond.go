@@ -29,17 +29,17 @@ func diamondRoute() tighten.Problem {
 		s, c := math.Sincos(angle)
 		return Vec{X: r * c, Y: y, Z: r * s}
 	}
-	half := []Vec{{X: 0.6, Y: -far}, {X: 0.9, Y: -6}, {X: 3.2, Y: -2.6}, {X: 4.0, Y: -0.6, Z: 0.1}}
+	half := []Vec{{X: 0.6, Y: -far}, {X: 0.9, Y: -6}, {X: 4, Y: -3}, {X: 5.2, Y: -0.7, Z: 0.1}}
 	// The mat is a cover of three leads and four bights cut at two of them:
 	// one strand runs from one cut to the other, over and under by turns.
 	const n = 30
 	for k := 1; k < n; k++ {
 		t := 3 * math.Pi * float64(k) / n
-		half = append(half, at(t, 2.5+1.3*math.Cos(4*t/3), -0.75*math.Sin(8*t/3)))
+		half = append(half, at(t, 3.4+1.6*math.Cos(4*t/3), -0.8*math.Sin(8*t/3)))
 	}
 	// Round the outside past the other standing part, under, up the middle.
 	end := 3 * math.Pi
-	half = append(half, at(end-0.1, 4.2, 0.6), at(end+0.15, 5.2, 0.1), at(end+0.5, 5.0, -1.2), at(end+0.8, 3.8, -2.2), at(end+0.9, 2.0, -2.6), at(end+0.9, 0.8, -2.2))
+	half = append(half, at(end-0.1, 5.4, 0.7), at(end+0.12, 6.6, 0.1), at(end+0.5, 6.2, -1.3), at(end+0.8, 4.6, -2.3), at(end+0.9, 2.4, -2.7), at(end+0.9, 0.9, -2.3))
 	half = append(half, at(end+0.9, 0.6, 0), at(end+0.9, 0.6, 4), at(end+0.9, 0.6, far))
 	return tighten.Problem{Strands: []tighten.Strand{{Route: half, Diameter: 1}, {Route: turnRoute(half, math.Pi), Diameter: 1}}}
 }

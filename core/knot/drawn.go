@@ -79,7 +79,55 @@ func DrawUp(p tighten.Problem) (Shape, error) {
 	for _, c := range r.Strands {
 		s.Strands = append(s.Strands, c.Points)
 	}
+	if p.Cell != nil && p.Cell.Mirror && len(s.Strands) == 2 {
+		s.Strands = anchored(s, r.Cell)
+	}
 	return s, nil
+}
+
+// anchored gives the two workers of a flat row from where the first is
+// farthest to the left and the second farthest to the right: while it is drawn
+// up a thread may slide along itself.
+func anchored(s Shape, c tighten.Cell) [][]Vec {
+	const cells = 3
+	type turn struct {
+		at int
+		y  float64
+	}
+	var threads [2][]Vec
+	var turns [2][]turn
+	for i, pts := range s.Strands {
+		for k := -cells; k <= cells; k++ {
+			for _, v := range pts {
+				threads[i] = append(threads[i], tighten.Image(c, k, v))
+			}
+		}
+		side := float64(2*i - 1) // the first to the left, the second to the right
+		n := len(pts)
+		for at := n; at+n < len(threads[i]); at++ {
+			best := true // of all within half a cell
+			for k := at - n/2; k <= at+n/2 && best; k++ {
+				best = side*threads[i][k].X <= side*threads[i][at].X
+			}
+			if best {
+				turns[i] = append(turns[i], turn{at, threads[i][at].Y})
+			}
+		}
+	}
+	least := math.Inf(1)
+	var from [2]int
+	for _, a := range turns[0] {
+		for _, b := range turns[1] {
+			if d := 10*math.Abs(a.y-b.y) + math.Abs(a.y); d < least {
+				least, from = d, [2]int{a.at, b.at}
+			}
+		}
+	}
+	out := make([][]Vec, 2)
+	for i, pts := range s.Strands {
+		out[i] = append([]Vec{}, threads[i][from[i]:from[i]+len(pts)]...)
+	}
+	return out
 }
 
 // packed is a shape as it is embedded: thousandths of a diameter.
@@ -152,24 +200,15 @@ func unpack(b []byte) (map[string]Shape, error) {
 // Generated names the shapes that are embedded, each with its problem.
 func Generated() map[string]tighten.Problem {
 	out := map[string]tighten.Problem{}
-	ones := func(n int, r float64) []float64 {
-		fs := make([]float64, n)
-		for i := range fs {
-			fs[i] = r
-		}
-		return fs
-	}
-	for n := 1; n <= 8; n++ {
-		key, p := flatCell(1, ones(n, 1))
-		out[key] = p()
-		if n <= 4 {
-			key, p := spiralCell(1, ones(n, 1))
+	for _, t := range familyThick {
+		for _, n := range familyCount {
+			key, p := flatCell(1, same(n, t))
 			out[key] = p()
 		}
 	}
-	for _, n := range []int{1, 2, 4} {
-		for _, r := range []float64{0.56, 1.86} { // 2.2 mm and 4 mm kernmantle, one over the other
-			key, p := flatCell(1, ones(n, r))
+	for _, t := range spiralThick {
+		for n := 1; n <= mostSpiral; n++ {
+			key, p := spiralCell(1, same(n, t))
 			out[key] = p()
 		}
 	}
@@ -183,12 +222,16 @@ func Generated() map[string]tighten.Problem {
 // asCurve is a strand of a shape as an open curve.
 func asCurve(pts []Vec) curve.Curve { return curve.Curve{Points: pts} }
 
-// notch rounds a ratio of diameters up to the next fiftieth, so that nearly
-// equal cords share a shape and none is drawn too thin; what differs by less
-// than two scales agree on counts as equal.
-func notch(r float64) float64 {
+// even takes a ratio of diameters that two scales would not tell from one as
+// one.
+func even(r float64) float64 {
 	if math.Abs(r-1) < 0.03 {
 		return 1
 	}
-	return math.Ceil(r*50-1e-6) / 50
+	return r
 }
+
+// notch rounds a ratio of diameters up to the next fiftieth, so that nearly
+// equal cords share a shape that is drawn up for them and none is drawn too
+// thin.
+func notch(r float64) float64 { return math.Ceil(even(r)*50-1e-6) / 50 }

@@ -32,6 +32,8 @@ func init() {
 	})
 }
 
+var bundles kept[[]disc] // packed before
+
 // disc is the section of a strand in a bundle.
 type disc struct{ x, z, r float64 }
 
@@ -49,9 +51,9 @@ func bundle(radii []float64, from []Vec, strands int) []disc {
 		}
 		ds[i] = disc{from[i].X * 0.5, from[i].Z + front, r}
 	}
-	const steps = 500
+	const steps = 1500
 	for step := range steps {
-		draw := 0.08 * math.Pow(0.0005/0.08, float64(step)/(steps-1)) // ever gentler
+		draw := 0.3 * math.Pow(0.0005/0.3, float64(step)/(steps-1)) // ever gentler
 		for i := range ds {
 			ds[i].x -= draw * ds[i].x
 			ds[i].z -= draw * ds[i].z
@@ -118,7 +120,10 @@ func tieGather(w Work) (Tied, error) {
 	// The two legs of the eye lie in the bundle too.
 	radii = append(radii, d/2, d/2)
 	from = append(from, Vec{X: -d, Z: -3 * d}, Vec{X: d, Z: -3 * d})
-	ds := bundle(radii, from, len(w.Leads))
+	ds, err := bundles.get(fmt.Sprintf("%.6f %.6f", radii, from), func() ([]disc, error) { return bundle(radii, from, len(w.Leads)), nil })
+	if err != nil {
+		return Tied{}, err
+	}
 	ring := round(ds, d)
 	t := Tied{Loose: true, Order: identity(len(w.Leads)), Repeats: 1, Gap: 1}
 	t.Height = float64(w.Section.Turns)*d + d

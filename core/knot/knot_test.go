@@ -262,7 +262,8 @@ func selfGap(pts []knot.Vec) float64 {
 	return least
 }
 
-// The closed form of a wrap of n turns round a bundle: n pi (D + d) and twice
+// A wrap is constructed and not drawn up: its turns lie taut on a packed bundle,
+// which leaves nothing to draw. It is held against the closed form of a wrap of n turns round a bundle: n pi (D + d) and twice
 // the wrap's length.
 func TestGatherAgainstItsClosedForm(t *testing.T) {
 	for _, n := range []int{5, 6, 9, 14} {
@@ -276,7 +277,7 @@ func TestGatherAgainstItsClosedForm(t *testing.T) {
 			d := own[0].Diameter
 			bundle := math.Sqrt((float64(strands) + 2*d*d) / 0.8)
 			want := float64(n)*math.Pi*(bundle+d) + 2*g.Height
-			near(t, fmt.Sprintf("%d turns round %d strands", n, strands), use(g.Own[0]), want, 0.1)
+			near(t, fmt.Sprintf("%d turns round %d strands", n, strands), use(g.Own[0]), want, 0.05)
 			for i, a := range g.Paths {
 				for _, b := range g.Paths[i+1:] {
 					if gap := curve.Gap(curve.Curve{Points: a.Points}, 1, curve.Curve{Points: b.Points}, 1); gap < -0.03 {
@@ -358,5 +359,5 @@ func ExampleTie() {
 		return
 	}
 	fmt.Printf("%.0f mm high; a worker takes %.0f mm\n", tied.Height, curve.Curve{Points: tied.Paths[0].Points}.Length())
-	// Output: 108 mm high; a worker takes 503 mm
+	// Output: 108 mm high; a worker takes 502 mm
 }

@@ -37,6 +37,14 @@ func init() {
 	})
 }
 
+func init() {
+	addRoute(Route{
+		Name: "larks-head", Family: "mounts", About: "the fold laid to a wire as thick as the cord, both legs round it and out through the fold",
+		Problem: func() tighten.Problem { _, p := headOn(1); return p() },
+		Measure: func(r tighten.Result) float64 { return r.Length - 2*(0.5+legReach) }, Of: "both legs beyond the wire's middle", Published: 15.0, Share: 0.01,
+	})
+}
+
 // headBars are the wire thicknesses, in cord diameters, for which the lark's
 // head is drawn up at build time; between two of them it is interpolated.
 var headBars = []float64{0.1, 0.2, 0.3, 0.45, 0.6, 0.8, 1, 1.2, 1.4, 1.6, 1.8, 2, 2.25, 2.5, 2.75, 3, 3.25, 3.5, 3.75, 4, 4.5, 5, 5.5, 6, 6.5, 7, 7.5, 8}

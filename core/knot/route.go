@@ -29,6 +29,97 @@ type Route struct {
 	Height float64
 	// Sinnet is set for a repeat of an endless row.
 	Sinnet bool
+	// Closed is set for a knot or link without ends, with its published number
+	// of crossings and its determinant.
+	Closed                 bool
+	Crossings, Determinant int
+}
+
+// Settings are how the route is drawn up: fine to prove it, else as quickly as
+// half a per cent allows.
+func (r Route) Settings(fine bool) tighten.Settings {
+	switch {
+	case r.Closed && fine:
+		return tighten.Settings{PerDiameter: []float64{4, 7, 12}, Shakes: 16}
+	case r.Closed:
+		return tighten.Settings{PerDiameter: []float64{4, 6}, Shakes: 12}
+	case fine:
+		return tighten.Settings{PerDiameter: []float64{3, 5, 8}}
+	}
+	return tighten.Settings{}
+}
+
+// Told reports how a drawn-up route shows what it is. Of a closed knot: the
+// fewest crossings over some views, and its determinant. Of one open strand:
+// the crossings of its face, and its determinant with the ends joined below it,
+// outside everything. Of more strands: the crossings of the face, or of one
+// repeat, and no determinant.
+func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error) {
+	cs := drawn.Strands
+	switch {
+	case r.Closed:
+		return fewest(cs)
+	case r.Sinnet:
+		var n [2]int
+		for i := range n {
+			threads := threadsOf(r.Problem(), drawn, i+2)
+			found, err := curve.Crossings(threads)
+			if err != nil {
+				return 0, 0, err
+			}
+			n[i] = len(found)
+		}
+		return n[1] - n[0], 0, nil
+	case len(cs) == 1:
+		pts := cs[0].Points
+		a, b := pts[len(pts)-1], pts[0]
+		joined := curve.Curve{Points: append(append([]Vec{}, pts...), Vec{X: a.X, Y: 1000}, Vec{X: b.X, Y: 1000}), Closed: true}
+		found, err := curve.Crossings([]curve.Curve{joined})
+		return len(found), curve.Determinant(found, 1), err
+	}
+	found, err := curve.Crossings(cs)
+	return len(found), 0, err
+}
+
+// fewest looks at a closed knot from views spread evenly by the golden angle.
+func fewest(cs []curve.Curve) (crossings, determinant int, err error) {
+	const views = 60
+	crossings = math.MaxInt
+	for k := range views {
+		y := 1 - 2*(float64(k)+0.5)/views
+		seen := make([]curve.Curve, len(cs))
+		for i, c := range cs {
+			seen[i] = curve.TurnY(c, 2.399963*float64(k)).Map(func(v Vec) Vec {
+				s := math.Sqrt(1 - y*y)
+				return Vec{X: v.X, Y: y*v.Y + s*v.Z, Z: -s*v.Y + y*v.Z}
+			})
+		}
+		found, err := curve.Crossings(seen)
+		if err != nil {
+			return 0, 0, err
+		}
+		if len(found) < crossings {
+			crossings, determinant = len(found), curve.Determinant(found, len(cs))
+		}
+	}
+	return crossings, determinant, nil
+}
+
+// threadsOf lays repeats of a sinnet one under the other.
+func threadsOf(p tighten.Problem, drawn tighten.Result, repeats int) []curve.Curve {
+	var out []curve.Curve
+	for i := range p.Strands {
+		var c curve.Curve
+		at := i
+		for k := range repeats {
+			for _, v := range drawn.Strands[at].Points {
+				c.Points = append(c.Points, tighten.Image(drawn.Cell, k, v))
+			}
+			at = p.Strands[at].Next
+		}
+		out = append(out, c)
+	}
+	return out
 }
 
 var routes []Route

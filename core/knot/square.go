@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"strings"
-	"sync"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/tighten"
@@ -54,6 +53,27 @@ func init() {
 		fill: func(s *Section) { s.Hand = "left" },
 		tie:  func(w Work) (Tied, error) { return tieRow(w, 1, w.Section.Hand) },
 	})
+}
+
+func init() {
+	addRoute(Route{
+		Name: "square-knot", Family: "flat and spiral sinnets", About: "half knots and their mirrors over two fillers", Sinnet: true,
+		Problem: func() tighten.Problem { _, p := flatCell(1, []float64{1, 1}); return p() },
+		Measure: perStrand, Of: "a worker a half knot", Published: 6.65 + 2*0.96, Share: 0.01, Height: 2.00,
+	})
+	addRoute(Route{
+		Name: "half-knot-spiral", Family: "flat and spiral sinnets", About: "half knots all of one hand over two fillers", Sinnet: true,
+		Problem: func() tighten.Problem { _, p := spiralCell(1, []float64{1, 1}); return p() },
+		Measure: worker, Of: "a worker a half knot", Published: 8.33, Share: 0.01, Height: 1.76,
+	})
+}
+
+// worker is the cord that the first of two workers takes in one half knot: its
+// own nodes and the step to where it goes on.
+func worker(r tighten.Result) float64 {
+	a, b := r.Strands[0].Points, r.Strands[1].Points
+	seam := asCurve([]Vec{a[len(a)-1], tighten.Image(r.Cell, 1, b[0])})
+	return r.Strands[0].Length() + seam.Length()
 }
 
 const mostFillers = 8
@@ -176,7 +196,7 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	d := first.Diameter
 	var fillers []float64
 	for _, l := range leads[1 : n-1] {
-		fillers = append(fillers, notch(l.Diameter/d))
+		fillers = append(fillers, even(l.Diameter/d))
 	}
 	// Workers of two sizes change sizes at every half: only the flat cell of
 	// equal workers, or a spiral of them, repeats by itself.
@@ -185,23 +205,19 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	if w.HalfKnots > 0 {
 		count = w.HalfKnots
 	}
-	make := flatCell
-	if halves == 1 && count > 1 {
-		make = spiralCell
-		if second != 1 { // each half swaps them, so both are drawn as the thicker
-			d = math.Max(d, last.Diameter)
-			second = 1
-			for i, l := range leads[1 : n-1] {
-				fillers[i] = notch(l.Diameter / d)
-			}
+	flat := halves == 2 || count == 1
+	if !flat && second != 1 { // each half swaps them, so both are drawn as the thicker
+		d = math.Max(d, last.Diameter)
+		second = 1
+		for i, l := range leads[1 : n-1] {
+			fillers[i] = even(l.Diameter / d)
 		}
 	}
-	name, problem := make(second, fillers)
-	shape, err := drawn(name, problem)
+	name, shape, err := rowShape(flat, second, fillers)
 	if err != nil {
 		return Tied{}, err
 	}
-	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist, Mirror: halves == 2 || count == 1}
+	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist, Mirror: flat}
 	threads, order := repeat(shape, cell, count)
 	t := Tied{Loose: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist}
 
@@ -251,7 +267,7 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	t.Turned -= math.Pi * math.Round(t.Turned/math.Pi)
 
 	// What is over what does not change with size or count, so it is read once.
-	read, err := readOnce(fmt.Sprint(name, halves, min(halves, count)), func() (reading, error) {
+	read, err := readings.get(fmt.Sprint(name, halves, min(halves, count)), func() (reading, error) {
 		return readHalf(t.Paths, t.Cells, halves, count)
 	})
 	if err != nil {
@@ -319,6 +335,9 @@ func repeat(s Shape, c tighten.Cell, count int) ([][]Vec, []int) {
 	// cut finds where strand i begins, as a node of it or (negative) of the
 	// strand before it.
 	cut := func(i int) int {
+		if c.Mirror {
+			return 0 // anchored there
+		}
 		prev := s.Strands[next(i)]
 		n, m := len(s.Strands[i])/3, len(prev)/3
 		best, at := -1.0, 0
@@ -404,18 +423,7 @@ type reading struct {
 	sights []Sight
 }
 
-var readings sync.Map // of shape and halves to reading
-
-func readOnce(name string, read func() (reading, error)) (reading, error) {
-	if r, ok := readings.Load(name); ok {
-		return r.(reading), nil
-	}
-	r, err := read()
-	if err == nil {
-		readings.Store(name, r)
-	}
-	return r, err
-}
+var readings kept[reading] // of shape and halves
 
 // readHalf reads off the curves of the first halves half knots what each worker
 // passes over and under, and what is seen on the face and the back.

@@ -455,7 +455,7 @@ func ExampleMake() {
 		fmt.Printf("cut %s %.0f mm, fold %.0f mm from its first end\n", c.ID, c.CutMM, c.FoldAtMM)
 	}
 	// Output:
-	// cut A 865 mm, fold 676 mm from its first end
+	// cut A 860 mm, fold 671 mm from its first end
 	// cut B 860 mm, fold 189 mm from its first end
 }
 

@@ -278,10 +278,8 @@ func (r *relaxer) swell() error {
 		return nil // bars do not scale; contacts push the strands off them
 	}
 	k := 1.02 / g
-	for i := range r.x {
-		if !r.held[i] {
-			r.x[i] = r3.Scale(k, r.x[i])
-		}
+	for i := range r.x { // held ends too, or the strands would double back on them
+		r.x[i] = r3.Scale(k, r.x[i])
 	}
 	r.cell.Pitch *= k
 	r.measure()
@@ -553,6 +551,10 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 	dtMax := 0.9 / math.Sqrt(k)
 	dt, alpha, good := dtMax/4, alpha0, 0
 	r.list()
+	give := 0.0
+	for _, s := range r.p.Strands {
+		give = math.Max(give, s.Give)
+	}
 	last := math.Inf(1)
 	smallest := math.Inf(1)
 	for _, s := range r.p.Strands {
@@ -574,11 +576,22 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 				set.Progress(stage, r.steps+step, r.length(), gap)
 			}
 			still := math.Abs(last-energy) < set.Still*math.Abs(energy)
-			if still && math.Abs(1-gap) < set.Tolerance {
+			if still && math.Abs(1-give-gap) < set.Tolerance {
 				r.steps += step
 				return nil
 			}
+			if give > 0 {
+				// Soft cord: contacts stay as they press, and the stiffness is
+				// set so that the hardest one is pressed by just the give.
+				over := math.Max(0.2*give, 1-gap)
+				k *= math.Max(0.8, math.Min(1.25, over/give))
+				dtMax = 0.9 / math.Sqrt(k)
+				last = energy
+			}
 			for i, near := range r.near {
+				if give > 0 {
+					break
+				}
 				r.swelling[i] += 0.5 * math.Max(-0.02, math.Min(0.02, 1-near))
 				r.swelling[i] = math.Max(1, math.Min(1.08, r.swelling[i]))
 			}

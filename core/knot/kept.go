@@ -1,0 +1,33 @@
+package knot
+
+import "sync"
+
+// kept remembers what was worked out, by name. It forgets everything when it
+// holds too much, which costs working it out again and nothing else.
+type kept[T any] struct {
+	lock sync.Mutex
+	m    map[string]T
+}
+
+const mostKept = 2000
+
+// get gives what is kept under a name, working it out first where it must.
+func (k *kept[T]) get(name string, work func() (T, error)) (T, error) {
+	k.lock.Lock()
+	v, ok := k.m[name]
+	k.lock.Unlock()
+	if ok {
+		return v, nil
+	}
+	v, err := work()
+	if err != nil {
+		return v, err
+	}
+	k.lock.Lock()
+	defer k.lock.Unlock()
+	if k.m == nil || len(k.m) >= mostKept {
+		k.m = map[string]T{}
+	}
+	k.m[name] = v
+	return v, nil
+}

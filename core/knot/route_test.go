@@ -1,0 +1,136 @@
+package knot_test
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"os"
+	"testing"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/tighten"
+)
+
+// Every route, drawn up, comes to what is published of it; its strands just
+// touch, and on the way none came so near another that it could have passed
+// through.
+func TestRoutesAgainstPublishedFigures(t *testing.T) {
+	for _, r := range knot.Routes() {
+		for _, fine := range []bool{false, true} {
+			// What is fine takes a minute; the trefoil stands for the others
+			// unless all are asked for.
+			if fine && (!r.Closed || (r.Name != "trefoil" && os.Getenv("BIGHT_ALL_SHAPES") == "")) {
+				continue
+			}
+			t.Run(fmt.Sprint(r.Name, map[bool]string{true: " fine"}[fine]), func(t *testing.T) {
+				t.Parallel()
+				got, err := tighten.Draw(context.Background(), r.Problem(), r.Settings(fine))
+				if err != nil {
+					t.Fatal(err)
+				}
+				share := r.Share
+				if fine {
+					share = 0.003
+				}
+				m := r.Measure(got)
+				near(t, r.Of, m, r.Published, share)
+				if r.Closed && m < 0.9995*r.Published {
+					t.Errorf("length %.4f is below the published least of %.4f", m, r.Published)
+				}
+				if r.Height > 0 {
+					near(t, "height", got.Cell.Pitch, r.Height, 0.015)
+				}
+				if got.Gap < 0.997 || got.Gap > 1.003 || got.Least < 0.5 {
+					t.Errorf("least gap %.4f, on the way %.2f", got.Gap, got.Least)
+				}
+				crossings, determinant, err := r.Told(got)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if r.Closed && determinant != r.Determinant {
+					t.Errorf("determinant %d, published %d", determinant, r.Determinant)
+				}
+				if r.Closed && crossings < r.Crossings {
+					t.Errorf("%d crossings, the knot has at least %d", crossings, r.Crossings)
+				}
+			})
+		}
+	}
+}
+
+// The open stoppers are what they say: with their ends joined outside, a
+// trefoil and a figure-eight, before and after.
+func TestStoppersAreTheKnotsTheySay(t *testing.T) {
+	for _, r := range knot.Routes() {
+		want, ok := map[string][2]int{"overhand": {3, 3}, "figure-eight-stopper": {4, 5}}[r.Name]
+		if !ok {
+			continue
+		}
+		start := tighten.Result{Strands: []curve.Curve{curve.Spline(r.Problem().Strands[0].Route, false)}}
+		crossings, determinant, err := r.Told(start)
+		if err != nil || crossings != want[0] || determinant != want[1] {
+			t.Errorf("%s as written: %d crossings, determinant %d, %v; want %v", r.Name, crossings, determinant, err, want)
+		}
+	}
+}
+
+// Rows between the embedded ones are within one per cent of rows drawn up for
+// themselves, and their strands come no nearer than five per cent, which
+// is what the stiffest make gives.
+func TestRowsBetweenEmbeddedOnes(t *testing.T) {
+	for _, ratios := range [][]float64{{1.22}, {0.48, 0.48}, {0.88, 0.88, 0.88}, {1.6, 1.6}, {1.1, 1.1, 1.1, 1.1, 1.1}, {1, 0.7}, {3, 3}} {
+		t.Run(fmt.Sprint(ratios), func(t *testing.T) {
+			t.Parallel()
+			leads := hang(cordOf)
+			for _, r := range ratios {
+				leads = append(leads, hang(scaled(cordOf, r))...)
+			}
+			leads = append(leads, hang(cordOf)...)
+			a, b := row(t, "square-knot", 1, "left", leads), row(t, "square-knot", 3, "left", leads)
+			pitch, per := (b.Height-a.Height)/4, (use(b.Paths[0])-use(a.Paths[0]))/4
+			drawn, err := knot.DrawUp(knot.FlatRow(ratios))
+			if err != nil {
+				t.Fatal(err)
+			}
+			want := 0.0
+			for _, s := range drawn.Strands {
+				want += curve.Curve{Points: s}.Length() / 2
+			}
+			// The seam to the next half knot is not in the strands.
+			seam := 0.0
+			for i, s := range drawn.Strands {
+				first := tighten.Image(tighten.Cell{Pitch: drawn.Pitch, Mirror: true}, 1, s[0])
+				seam += curve.Curve{Points: []curve.Vec{drawn.Strands[i][len(s)-1], first}}.Length() / 2
+			}
+			near(t, "height", pitch, drawn.Pitch, 0.005)
+			near(t, "use", per, want+seam, 0.01)
+			worst := math.Inf(1)
+			n := len(b.Paths)
+			for i := range b.Paths {
+				for j := i + 1; j < n; j++ {
+					if i > 0 && j < n-1 {
+						continue // fillers lie side by side
+					}
+					reach := (leads[i].Diameter + leads[j].Diameter) / 2
+					worst = math.Min(worst, 1+curve.Gap(curve.Curve{Points: b.Paths[i].Points}, leads[i].Diameter, curve.Curve{Points: b.Paths[j].Points}, leads[j].Diameter)/reach)
+				}
+			}
+			if worst < 0.95 {
+				t.Errorf("strands come within %.3f of touching", worst)
+			}
+		})
+	}
+}
+
+// BenchmarkRow ties a row of a size that was not met before.
+func BenchmarkRow(b *testing.B) {
+	n := 0
+	for b.Loop() {
+		n++
+		f := scaled(cordOf, 0.6+1e-6*float64(n))
+		if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10, Start: "left"}, Leads: hang(cordOf, f, f, cordOf)}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
