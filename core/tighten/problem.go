@@ -29,6 +29,9 @@ type Strand struct {
 	Next int
 	// Pull is the tension; 1 where it is left zero.
 	Pull float64
+	// Give is the share of its diameter by which the cord flattens where it is
+	// pressed hardest. The strands of a knot share the greatest of theirs.
+	Give float64
 }
 
 // Cell makes the strands one repeat of an endless sinnet along y. The next
@@ -45,10 +48,28 @@ type Cell struct {
 }
 
 // Bar is something straight that does not give or move: a filler held taut, a
-// ring's wire, a hitch's leader.
+// ring's wire, a hitch's leader. One whose ends coincide is a ball: a bead, a
+// round core.
 type Bar struct {
 	From, To Vec
 	Diameter float64
+}
+
+// Ball is a ball that does not give or move.
+func Ball(middle Vec, diameter float64) Bar { return Bar{From: middle, To: middle, Diameter: diameter} }
+
+// Ring is a ring of wire about the axis z, as bars.
+func Ring(middle Vec, radius, wire float64) []Bar {
+	const n = 48
+	at := func(i int) Vec {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / n)
+		return r3.Add(middle, Vec{X: radius * c, Y: radius * s})
+	}
+	out := make([]Bar, n)
+	for i := range out {
+		out[i] = Bar{From: at(i), To: at(i + 1), Diameter: wire}
+	}
+	return out
 }
 
 // Problem is a knot to be drawn up. Open strands are held by their ends, as if
@@ -103,6 +124,9 @@ func (p Problem) check() error {
 	for i, s := range p.Strands {
 		if len(s.Route) < 3 {
 			return fmt.Errorf("tighten: strand %d has %d points, needs three", i, len(s.Route))
+		}
+		if !(s.Give >= 0 && s.Give <= 0.5) {
+			return fmt.Errorf("tighten: strand %d gives %v of its diameter; up to a half is cord", i, s.Give)
 		}
 		if !(s.Diameter > 0) || math.IsInf(s.Diameter, 0) {
 			return fmt.Errorf("tighten: strand %d has diameter %v", i, s.Diameter)

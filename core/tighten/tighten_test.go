@@ -104,6 +104,49 @@ func TestOpenStrandsKeepTheirCrossings(t *testing.T) {
 	}
 }
 
+// Soft cord comes up shorter: pressed at its hardest to g of its diameter, it
+// takes (1 + 2g)/3 of what hard rope takes, within three per cent.
+func TestGive(t *testing.T) {
+	set := tighten.Settings{PerDiameter: []float64{3, 4}}
+	hard := draw(t, trefoil(1), set)
+	for _, give := range []float64{0.1, 0.2} {
+		p := trefoil(1)
+		p.Strands[0].Give = give
+		soft := draw(t, p, set)
+		if math.Abs(soft.Gap-(1-give)) > 0.01 {
+			t.Errorf("give %v: pressed to %.3f", give, soft.Gap)
+		}
+		want := hard.Length * (1 + 2*(1-give)) / 3
+		if math.Abs(soft.Length-want) > 0.03*want {
+			t.Errorf("give %v: %.2f diameters, want %.2f", give, soft.Length, want)
+		}
+	}
+}
+
+// A loop pulled tight round a ball is half its girth and two straight legs; on
+// a ring of wire nothing goes into the wire.
+func TestHeldOnBallsAndRings(t *testing.T) {
+	const ball, far = 4.0, 12.0
+	loop := []vec{{X: -2.8, Y: far}, {X: -2.8, Y: 3}, {X: -2.6, Y: -1}, {Y: -3.2}, {X: 2.6, Y: -1}, {X: 2.8, Y: 3}, {X: 2.8, Y: far}}
+	r := draw(t, tighten.Problem{Strands: []tighten.Strand{{Route: loop, Diameter: 1}}, Bars: []tighten.Bar{tighten.Ball(vec{}, ball)}}, tighten.Settings{})
+	reach := (ball + 1) / 2
+	want := math.Pi*reach + 2*far // legs run to +-2.8, a little out of plumb
+	if math.Abs(r.Length-want) > 0.01*want {
+		t.Errorf("round a ball it takes %.2f, want %.2f", r.Length, want)
+	}
+	wire := tighten.Ring(vec{Y: -6}, 6, 0.6)
+	over := []vec{{X: -0.6, Y: far}, {X: -0.6, Y: 2, Z: 0.9}, {X: -0.4, Z: 1.2}, {Y: -1.3, Z: 0.2}, {X: 0.4, Z: -1.2}, {X: 0.6, Y: 2, Z: -0.9}, {X: 0.6, Y: far}}
+	r = draw(t, tighten.Problem{Strands: []tighten.Strand{{Route: over, Diameter: 1}}, Bars: wire}, tighten.Settings{})
+	for _, b := range wire {
+		if g := curve.Gap(r.Strands[0], 1, curve.Curve{Points: []vec{b.From, b.To}}, b.Diameter); g < -0.01 {
+			t.Fatalf("the cord is %.3f into the wire", -g)
+		}
+	}
+	if r.Gap < 0.99 || r.Gap > 1.01 {
+		t.Errorf("it hangs with a gap of %.3f", r.Gap)
+	}
+}
+
 func TestWhatCannotBeDrawnUpIsRefused(t *testing.T) {
 	line := []vec{{Y: 0}, {Y: 1}, {Y: 2}}
 	for name, c := range map[string]struct {
