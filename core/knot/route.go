@@ -83,7 +83,7 @@ func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error
 
 // fewest looks at a closed knot from views spread evenly by the golden angle.
 func fewest(cs []curve.Curve) (crossings, determinant int, err error) {
-	const views = 60
+	const views = 300
 	crossings = math.MaxInt
 	for k := range views {
 		y := 1 - 2*(float64(k)+0.5)/views

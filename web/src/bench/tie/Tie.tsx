@@ -69,8 +69,11 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
   const k = catalogue?.knots.find((q) => q.id === section.do);
   const here = selected === index;
   const row = useRef<HTMLLIElement>(null);
+  const was = useRef(here);
   useEffect(() => {
-    if (here) row.current?.scrollIntoView({ block: "nearest" });
+    // Chosen by key it comes into sight; a page that opens stays where it is.
+    if (here && !was.current) row.current?.scrollIntoView({ block: "nearest" });
+    was.current = here;
   }, [here]);
   const change = (v: Partial<Section>) =>
     edit((d) => ({ ...d, sequence: d.sequence.map((s, i) => (i === index ? { ...s, ...v } : s)) }));
