@@ -56,7 +56,7 @@ func Pieces() []piece.Document {
 			"Cut from the note on the last one; see the warning."),
 		piece.Begin("Boathouse door", "key-fob", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 130).
 			With("mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish singe-and-press", c("A", four(3), inside), c("B", four(1), inside)),
-		piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 90).
+		piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 88).
 			With("mount A B, half-knot 17 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
 	}
 }

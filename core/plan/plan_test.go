@@ -479,3 +479,13 @@ func BenchmarkPlanOfFiveHundred(b *testing.B) {
 		make1(b, d, plan.Options{})
 	}
 }
+
+// A piece to start from has nothing to mend, and comes near the length it says.
+func TestPatternsHaveNoWarnings(t *testing.T) {
+	for _, p := range piece.Patterns() {
+		pl := make1(t, p.Document, plan.Options{})
+		if len(pl.Warnings) > 0 {
+			t.Errorf("%s: %.1f mm long, %.1f wanted: %+v", p.ID, pl.LengthMM, pl.WantedMM, pl.Warnings)
+		}
+	}
+}
