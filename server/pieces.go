@@ -209,17 +209,7 @@ func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) {
 }
 
 func (s *Server) copyPiece(c *gin.Context) {
-	n, err := id(c, "id")
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	p, err := s.store.Piece(c, n)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	d, err := piece.Read(p.Document)
+	_, d, _, err := s.opened(c)
 	if err != nil {
 		failed(c, err)
 		return
@@ -235,17 +225,7 @@ func (s *Server) notation(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	n, err := id(c, "id")
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	p, err := s.store.Piece(c, n)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	d, err := piece.Read(p.Document)
+	_, d, _, err := s.opened(c)
 	if err != nil {
 		failed(c, err)
 		return

@@ -289,6 +289,91 @@ func TestGatherAgainstItsClosedForm(t *testing.T) {
 	}
 }
 
+// A cord laid behind lies behind the strands that hang there, its legs outside
+// them, and both legs are equal.
+func TestLaidBehind(t *testing.T) {
+	for _, n := range []int{2, 4, 6} {
+		var stuffs []cord.Stuff
+		for range n {
+			stuffs = append(stuffs, scaled(cordOf, 1.5))
+		}
+		own := hang(cordOf, cordOf)
+		m := tie(t, knot.Work{Section: knot.Section{Do: "mount", Hitch: "laid-behind", Cords: []string{"B"}}, Leads: hang(stuffs...), Own: own})
+		if a, b := use(m.Own[0]), use(m.Own[1]); a != b {
+			t.Errorf("legs of %v and %v", a, b)
+		}
+		if z := m.Own[0].Points[0].Z; z > -1.2 {
+			t.Errorf("its fold lies at z %v, not behind strands 1.5 thick", z)
+		}
+		if want := append(append([]int{n}, identityOf(n)...), n+1); fmt.Sprint(m.Order) != fmt.Sprint(want) {
+			t.Errorf("the order is %v, want %v", m.Order, want)
+		}
+		for i, p := range m.Paths {
+			for _, o := range m.Own {
+				if g := curve.Gap(curve.Curve{Points: p.Points}, 1.5, curve.Curve{Points: o.Points}, 1); g < -0.06 {
+					t.Errorf("strand %d and the laid cord overlap by %.3f", i+1, -g)
+				}
+			}
+		}
+	}
+}
+
+func identityOf(n int) []int {
+	out := make([]int, n)
+	for i := range out {
+		out[i] = i
+	}
+	return out
+}
+
+// A joint begins and ends where it should, runs on the way it came, and is
+// never much longer than the straight way.
+func TestJointsLeadFromOneSectionToTheNext(t *testing.T) {
+	for _, to := range []knot.Vec{{X: 3, Y: 4}, {X: -2, Y: 2, Z: 1}, {Y: 5}, {X: 6, Y: 5.4, Z: -2}} {
+		j := knot.Join(knot.Vec{}, to, knot.Vec{Y: 1}, knot.Vec{Y: 1})
+		last := j[len(j)-1]
+		if r3.Norm(r3.Sub(last, to)) > 1e-9 {
+			t.Errorf("it ends at %v, not %v", last, to)
+		}
+		way := curve.Curve{Points: append([]knot.Vec{{}}, j...)}.Length()
+		if straight := r3.Norm(to); way < straight-1e-9 || way > 1.25*straight {
+			t.Errorf("to %v it takes %.2f, straight it is %.2f", to, way, straight)
+		}
+		for i := 1; i < len(j); i++ {
+			if j[i].Y < j[i-1].Y-1e-9 {
+				t.Errorf("to %v it turns upwards at %v", to, j[i])
+			}
+		}
+	}
+	if j := knot.Join(knot.Vec{X: 1}, knot.Vec{X: 1}, knot.Vec{Y: 1}, knot.Vec{Y: 1}); j != nil {
+		t.Errorf("from a point to itself leads %v", j)
+	}
+}
+
+// A half knot that is still open has the crossings it will have when drawn up.
+func TestAnOpenHalfKnotIsTheSameKnot(t *testing.T) {
+	w := knot.Work{Section: knot.Section{Do: "square-knot", Count: 3, Start: "left"}, Leads: hang(cordOf, cordOf, cordOf, cordOf), HalfKnots: 5}
+	tight, open := tie(t, w), tie(t, w)
+	open.Open()
+	if open.Height <= tight.Height {
+		t.Fatalf("open it is %v high, drawn up %v", open.Height, tight.Height)
+	}
+	passages := func(x knot.Tied) string {
+		cs, err := curve.Crossings([]curve.Curve{{Points: x.Paths[0].Points}, {Points: x.Paths[3].Points}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		out := ""
+		for _, p := range curve.Passages(cs, 2)[0] {
+			out += map[bool]string{true: "o", false: "u"}[p.Over]
+		}
+		return out
+	}
+	if a, b := passages(tight), passages(open); a != b || len(a) != 15 {
+		t.Errorf("drawn up the worker goes %s, open %s", a, b)
+	}
+}
+
 func TestAGapIsAsLongAsItSays(t *testing.T) {
 	leads := hang(cordOf, cordOf, cordOf)
 	g := tie(t, knot.Work{Section: knot.Section{Do: "gap", LengthMM: 12.5}, Leads: leads})

@@ -13,6 +13,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -253,6 +254,80 @@ func TestTheStrandInHandIsOutlined(t *testing.T) {
 	for _, l := range scene.Draw(whole.Layout(), stuffs, scene.View{PerMM: 9}).Layers {
 		if l.Kind == scene.Moving {
 			t.Error("a finished piece has a strand in hand")
+		}
+	}
+}
+
+// Each kind of hardware is drawn, and the cords sit on its wire: at the wire's
+// middle there is metal or cord, never the mat.
+func TestPiecesHangOnTheirHardware(t *testing.T) {
+	for _, on := range []piece.Hardware{piece.SplitRing(30, 2), {Type: "rod", InnerMM: 24, WireMM: 4}, {Type: "swivel-clip", InnerMM: 28, WireMM: 3}, {Type: "carabiner", InnerMM: 30, WireMM: 4}} {
+		d := piece.Patterns()[0].Document
+		d.Purpose.HangsOn = on
+		p, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		pic := scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, scene.View{PerMM: 6})
+		if pic.Top >= -100*int(on.WireMM)/2 {
+			t.Errorf("%s: nothing is drawn above the wire", on.Type)
+		}
+		seen := area(t, pic, -on.WireMM/2, on.WireMM/2)
+		metal, all := 0.0, 0.0
+		for c, mm := range seen {
+			all += mm
+			if c != d.Cords[0].Stuff.Colour && c != d.Cords[1].Stuff.Colour {
+				metal += mm
+			}
+		}
+		if all < 15*on.WireMM*0.8 || metal == 0 {
+			t.Errorf("%s: at the wire %.1f mm² are seen, %.1f of them metal", on.Type, all, metal)
+		}
+	}
+}
+
+// The same layout gives the same picture, to the letter.
+func TestPicturesAreTheSameEveryTime(t *testing.T) {
+	p, stuffs := planned(t, "spiral-fob", plan.Options{})
+	v := scene.View{PerMM: 5}
+	first := fmt.Sprint(scene.Draw(p.Layout(), stuffs, v))
+	for range 3 {
+		if again := fmt.Sprint(scene.Draw(p.Layout(), stuffs, v)); again != first {
+			t.Fatal("drawn again it is another picture")
+		}
+	}
+}
+
+// A fringe is wider at its tips than at the wrap, and in the cord's colour.
+func TestAFringeOpens(t *testing.T) {
+	p, stuffs := planned(t, "cotton-charm", plan.Options{})
+	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 6})
+	ends := p.Sections[len(p.Sections)-1]
+	width := func(y float64) float64 { return area(t, pic, y, y+1)[stuffs[0].Colour] }
+	if top, tips := width(ends.TopMM+3), width(ends.TopMM+ends.HeightMM-6); tips <= 0.9*top || top == 0 {
+		t.Errorf("at the wrap %.1f mm wide, at the tips %.1f", top, tips)
+	}
+}
+
+// Melted ends are capped in a darker shade of their cord.
+func TestMeltedEndsAreCapped(t *testing.T) {
+	for _, how := range []string{"singe-and-press", "dome"} {
+		d := piece.Patterns()[0].Document
+		d.Sequence = append([]knot.Section{}, d.Sequence...)
+		d.Sequence[2].How = how
+		p, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		pic := scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, scene.View{PerMM: 8})
+		caps := 0.0
+		for c, mm := range area(t, pic, p.LengthMM-1.5, p.LengthMM+3) {
+			if c != d.Cords[0].Stuff.Colour && c != d.Cords[1].Stuff.Colour {
+				caps += mm
+			}
+		}
+		if caps < 2 {
+			t.Errorf("%s: %.1f mm² of cap are seen", how, caps)
 		}
 	}
 }

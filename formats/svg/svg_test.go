@@ -1,0 +1,54 @@
+package svg_test
+
+import (
+	"errors"
+	"os"
+	"strings"
+	"testing"
+
+	"nimblebight/core/scene"
+	"nimblebight/formats/svg"
+)
+
+func picture() scene.Picture {
+	return scene.Picture{View: "face", Left: -100, Top: -50, Width: 2000, Height: 4000, Layers: []scene.Layer{
+		{Kind: scene.Body, D: "M0 0l100 0 0 100z", Colour: "#0f5c63"},
+		{Kind: scene.Shadow, D: "M0 0l50 50", Width: 12},
+		{Kind: scene.Ink, D: "M0 0l100 0", Width: 20},
+	}}
+}
+
+func TestAFileIsAsLargeAsThePiece(t *testing.T) {
+	var b strings.Builder
+	if err := svg.Write(&b, picture()); err != nil {
+		t.Fatal(err)
+	}
+	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `stroke-width="20"`} {
+		if !strings.Contains(b.String(), part) {
+			t.Errorf("%s is missing from %s", part, b.String())
+		}
+	}
+	if strings.Count(b.String(), "<path") != 3 {
+		t.Errorf("three layers make %d paths", strings.Count(b.String(), "<path"))
+	}
+}
+
+type full struct{}
+
+var errFull = errors.New("the disk is full")
+
+func (full) Write([]byte) (int, error) { return 0, errFull }
+
+func TestAFailedWriteSaysSo(t *testing.T) {
+	if err := svg.Write(full{}, picture()); !errors.Is(err, errFull) || !strings.Contains(err.Error(), "writing the picture") {
+		t.Errorf("said %v", err)
+	}
+}
+
+func ExampleWrite() {
+	p := scene.Picture{Width: 100, Height: 100, Layers: []scene.Layer{{Kind: scene.Body, D: "M0 0l9 9 0-9z", Colour: "#b4532a"}}}
+	if err := svg.Write(os.Stdout, p); err != nil {
+		return
+	}
+	// Output: <svg xmlns="http://www.w3.org/2000/svg" width="1mm" height="1mm" viewBox="0 0 100 100"><path fill="#b4532a" d="M0 0l9 9 0-9z"/></svg>
+}
