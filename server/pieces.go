@@ -220,8 +220,15 @@ func (s *Server) copyPiece(c *gin.Context) {
 
 // notation saves a sequence that was typed.
 func (s *Server) notation(c *gin.Context) {
-	var req NotationRequest
-	if err := read(c, &req); err != nil {
+	var req struct {
+		Revision int64   `json:"revision"`
+		Line     *string `json:"line"`
+	}
+	err := read(c, &req)
+	if err == nil && req.Line == nil { // an empty line empties the sequence; none at all is a slip
+		err = &bodyError{"The request holds no line."}
+	}
+	if err != nil {
 		failed(c, err)
 		return
 	}
@@ -230,7 +237,7 @@ func (s *Server) notation(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	seq, err := piece.Respell(d.Sequence, req.Line)
+	seq, err := piece.Respell(d.Sequence, *req.Line)
 	if err != nil {
 		failed(c, err)
 		return

@@ -1,0 +1,207 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+// field fills the field with a label and leaves it.
+func (v page) field(label, value string) {
+	v.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll("label")].find((l) => l.textContent.trim().startsWith(%q))`, label)
+	v.until("there is a field "+label, find)
+	v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`{const l = %s; const e = l.control; e.focus(); if (e.select) e.select();}`, find)))
+	v.key(value)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+}
+
+// choose picks an option of the select with a label.
+func (v page) choose(label, value string) {
+	v.t.Helper()
+	find := fmt.Sprintf(`[...document.querySelectorAll("label")].find((l) => l.textContent.trim() === %q)?.control`, label)
+	v.until("there is a choice "+label, find)
+	v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`{const e = %s;
+	  Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(e, %q);
+	  e.dispatchEvent(new Event("change", {bubbles: true}));}`, find, value)))
+}
+
+// stored reads a value of a stored piece.
+func stored[T any](v page, id int, js string) T {
+	v.t.Helper()
+	return eval[T](v, fmt.Sprintf(`fetch("/api/pieces/%d").then((r) => r.json()).then((b) => %s)`, id, js))
+}
+
+func TestPurposeSetsWhatItHangsOn(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/purpose")
+	v.until("it is planned", long)
+	v.choose("It hangs on", "swivel-clip")
+	v.until("it is saved", saved)
+	v.field("Wanted length", "15 cm")
+	v.until("the figures follow", `document.querySelector('[data-testid="figures"]').textContent.includes("150 mm")`)
+	v.until("the warning offers a count", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("shorter than the 150 mm")`)
+	v.field("Inner width", "rather wide")
+	v.until("what is no length is said at the field", `document.querySelector('input[aria-invalid="true"]')`)
+	if got := stored[string](v, 1, `b.document.purpose.hangs_on.type + " " + b.document.purpose.hangs_on.inner_mm + " " + b.document.purpose.length_mm`); got != "swivel-clip 30 150" {
+		t.Errorf("stored is %s", got)
+	}
+	v.click(eval[string](v, `[...document.querySelectorAll('[data-testid="warnings"] button')][0].textContent`))
+	v.until("the way out is taken", `!document.querySelector('[data-testid="warnings"]') && `+saved)
+	if n := stored[int](v, 1, `b.document.sequence[1].count`); n != 12 && n != 13 {
+		t.Errorf("the count that comes nearest to 150 mm is said to be %d", n)
+	}
+}
+
+func TestStuffComesFromTheDrawer(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/stuff")
+	v.until("it is planned", long)
+	v.click("From the drawer")
+	v.click("Take Signal rust kernmantle")
+	v.until("the cord is taken", `[...document.querySelectorAll('[data-testid="hang"] path')].some((p) => p.getAttribute("fill") === "#b4532a")`)
+	v.until("it is saved", saved)
+	v.field("Label diameter", "3.5")
+	v.until("thinner cord is cut shorter", saved+` && !document.querySelector('[data-strip="A"]').getAttribute("aria-label").includes("cut 890 mm")`)
+	// The drawer itself is kept and can be changed.
+	v.click("From the drawer")
+	v.click("Put a cord in")
+	v.field("Name on the spool", "Tarred line")
+	v.click("Keep it")
+	v.until("the new cord lies in the drawer", `document.querySelector("dialog").textContent.includes("Tarred line")`)
+	v.click("Throw Tarred line out")
+	v.until("and can be thrown out", `!document.querySelector("dialog").textContent.includes("Tarred line")`)
+	v.key(kb.Escape)
+	v.click("Describe another")
+	v.until("a cord that nothing uses is warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("Cord C is not in the sequence")`)
+	v.click("Put cord C back")
+	v.until("and put back", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("Cord C")`)
+}
+
+func TestFoldsAreChosenInCut(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/cut")
+	v.until("it is planned", long)
+	before := eval[string](v, `document.querySelector('[data-strip="A"]').getAttribute("aria-label")`)
+	v.choose("Legs", "equal")
+	v.until("equal legs are cut longer", saved+fmt.Sprintf(` && document.querySelector('[data-strip="A"]').getAttribute("aria-label") !== %q`, before))
+	label := eval[string](v, `document.querySelector('[data-strip="A"]').getAttribute("aria-label")`)
+	var cut, fold int
+	if _, err := fmt.Sscanf(label, "Cord A: cut %d mm, fold %d mm", &cut, &fold); err != nil || fold*2 < cut-1 || fold*2 > cut+1 {
+		t.Errorf("with equal legs the strip says %q", label)
+	}
+	v.choose("Legs", "given")
+	v.field("First leg", "100")
+	v.until("too short a leg is warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("runs out")`)
+	v.until("and shown at the leg", `document.body.textContent.includes("short by")`)
+}
+
+func TestEachEndHasItsFinish(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/finish")
+	v.until("four ends hang there", `document.querySelectorAll('select[id]').length >= 5`)
+	v.choose("Finish of end 2", "cut-straight")
+	v.until("it is saved as sections", saved)
+	got := stored[string](v, 1, `JSON.stringify(b.document.sequence.slice(2))`)
+	if !strings.Contains(got, `"how":"singe-and-press"`) || !strings.Contains(got, `"how":"cut-straight"`) {
+		t.Errorf("the finishes are %s", got)
+	}
+	v.choose("All ends alike", "dome")
+	v.until("all are alike again", `[...document.querySelectorAll("select")].filter((s) => s.value === "dome").length === 5 && `+saved)
+	if n := stored[int](v, 1, `b.document.sequence.length`); n != 3 {
+		t.Errorf("alike they are %d sections", n)
+	}
+	v.goTo("/piece/4/finish")
+	v.choose("All ends alike", "dome")
+	v.until("cotton and flame are warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("it burns, it does not melt")`)
+	v.click("Use fringe and comb instead")
+	v.until("with a way out", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("burns")`)
+}
+
+func TestALogEntryIsWrittenDown(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/log")
+	v.until("it is planned", long)
+	v.field("Left of A", "120")
+	v.field("Minutes", "34")
+	v.field("Measured length", "112")
+	v.field("Note for next time", "a little tighter")
+	v.click("Write it down")
+	v.until("it stands in the log", `document.querySelector('[aria-label="Entries"]').textContent.includes("34 min") && document.querySelector('[aria-label="Entries"]').textContent.includes("a little tighter")`)
+	v.until("and the stage is done", `document.querySelector('a[href="/piece/1/log"]').getAttribute("aria-label").includes("open now")`)
+	v.goTo("/")
+	v.until("the tag says so", `document.querySelector('[data-piece="1"]')?.textContent.includes("logged")`)
+}
+
+// A left-handed maker gets steps and pictures mirrored, and inches where chosen;
+// both are kept for the installation.
+func TestMyWays(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("it is drawn", `document.querySelector('[data-testid="hang"] path.lay-body')`)
+	right := eval[string](v, `document.querySelector('[data-testid="hang"] path.lay-ink').getAttribute("d")`)
+	v.click("My ways")
+	v.choose("I tie with my leading hand", "left")
+	v.choose("Lengths in", "inch")
+	v.key(kb.Escape)
+	v.until("it is said beside the hang", `document.body.textContent.includes("mirrored for the left hand")`)
+	v.until("lengths are in inches", long+`.endsWith(" in")`)
+	v.until("the picture is another", fmt.Sprintf(`document.querySelector('[data-testid="hang"] path.lay-ink').getAttribute("d") !== %q`, right))
+	v.goTo("/piece/1/vise")
+	v.until("the vise says so", `document.body.textContent.includes("mirrored")`)
+	for range 2 {
+		v.key(" ")
+	}
+	v.until("and begins on the right", `document.querySelector('[data-testid="vise"]').textContent.includes("Strand 4, from the right, across in front")`)
+}
+
+// A change that could not be sent outlives the page.
+func TestAnUnsentChangeOutlivesThePage(t *testing.T) {
+	p := demoAt(t)
+	v := open(t, p, "/piece/1/tie")
+	v.until("it is open", long+` === "114 mm"`)
+	p.stop()
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.key("+")
+	v.until("it is not saved", `document.querySelector('[data-testid="save-sign"]').dataset.state === "offline"`)
+	v.until("it lies on the shelf", `localStorage.getItem("nimble-bight.unsent.1")`)
+	v.p = start(t, "serve", p.dir, p.addr)
+	v.goTo("/piece/1/tie")
+	v.until("the new page sends it", typed+`?.includes("square-knot 10") && `+saved)
+	v.until("and clears the shelf", `localStorage.getItem("nimble-bight.unsent.1") === null`)
+}
+
+// What the plan cannot tie is said in a sentence; the bench stays whole.
+func TestWhatCannotBeTiedIsSaid(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("it is open", long)
+	v.typeLine("mount A, square-knot 5")
+	v.until("the sentence stands over the hang", `document.querySelector('[role="alert"]')?.textContent.includes("a filler between them")`)
+	if !eval[bool](v, `document.querySelectorAll("[data-row]").length === 2 && !!document.querySelector('[data-testid="typed-line"]')`) {
+		t.Error("the bench is not whole")
+	}
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.key("z", chromedp.ModifierCtrl)
+	v.until("undo brings the piece back", long+` === "114 mm"`)
+	v.goTo("/piece/999/tie")
+	v.until("a piece that is not there is said to be gone", `document.body.textContent.includes("not on the rack")`)
+	v.goTo("/no/such/page")
+	v.until("so is a page", `document.body.textContent.includes("Nothing hangs here")`)
+}
+
+// The lower edge is a slider by keyboard too, and rows change in place.
+func TestRowsAndEdgesByKeyboard(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the edge is there", `document.querySelector('[data-pull="1"]')`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-pull="1"]').focus()`))
+	v.key(kb.ArrowDown)
+	v.until("down takes a knot in", `document.querySelector('[data-pull="1"]')?.getAttribute("aria-valuenow") === "10"`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-pull="1"]').focus()`))
+	v.key(kb.PageUp)
+	v.until("page up lets five go", typed+`.includes("square-knot 5,")`)
+	v.choose("starts", "right")
+	v.until("the start is changed in place", typed+`.includes("start=right")`)
+	v.field("or fill a length", "80 mm")
+	v.until("a length is filled", typed+`.includes("fit=80mm")`)
+	v.click("Take out")
+	v.until("the row is taken out", `document.querySelectorAll("[data-row]").length === 2`)
+	v.click("+ square knot")
+	v.until("and another put in", `document.querySelectorAll("[data-row]").length === 3`)
+}
