@@ -194,6 +194,78 @@ func TestImagesOfACell(t *testing.T) {
 	}
 }
 
+// spring is a cell of one strand that winds round a bar: it can be worked out
+// by hand.
+func spring(bar, push float64) tighten.Problem {
+	var route []vec
+	r := bar/2 + 0.8
+	for i := range 12 {
+		s, c := math.Sincos(2 * math.Pi * (float64(i) + 0.5) / 12)
+		route = append(route, vec{X: r * c, Y: 3 * (float64(i) + 0.5) / 12, Z: r * s})
+	}
+	return tighten.Problem{Strands: []tighten.Strand{{Route: route, Diameter: 1}}, Cell: &tighten.Cell{Pitch: 3, Push: push},
+		Bars: []tighten.Bar{{From: vec{Y: -40}, To: vec{Y: 40}, Diameter: bar}}}
+}
+
+// A coil round a bar closes up till its turns touch: one turn is a helix of the
+// bar's and the cord's half thickness and of one diameter's rise along its own
+// slant.
+func TestACoilRoundABar(t *testing.T) {
+	for _, bar := range []float64{1.5, 3} {
+		r := draw(t, spring(bar, 0), tighten.Settings{PerDiameter: []float64{4, 7}})
+		round := math.Pi * (bar + 1)
+		// Turns of a helix touch where pitch times the cosine of its slant is
+		// one diameter.
+		pitch := 1 / math.Sqrt(1-1/(round*round))
+		if math.Abs(r.Cell.Pitch-pitch) > 0.01 {
+			t.Errorf("round %v its pitch is %.4f, want %.4f", bar, r.Cell.Pitch, pitch)
+		}
+		if want := math.Hypot(round, pitch); math.Abs(r.Length-want) > 0.005*want {
+			t.Errorf("round %v a turn takes %.3f, want %.3f", bar, r.Length, want)
+		}
+	}
+}
+
+// Pulled apart along the bar, the coil stands where the pull and the cord's own
+// tension along its slant agree.
+func TestAPulledCoilStandsOpen(t *testing.T) {
+	const bar, pull = 2.0, 0.5
+	r := draw(t, spring(bar, -pull), tighten.Settings{PerDiameter: []float64{4, 7}})
+	round := math.Pi * (bar + 1)
+	// The tension's share along the axis is pitch over length.
+	if got := r.Cell.Pitch / math.Hypot(round, r.Cell.Pitch); math.Abs(got-pull) > 0.01 {
+		t.Errorf("pulled by %v its slant is %.3f", pull, got)
+	}
+}
+
+// Started from what was drawn up before, it stays there.
+func TestAWarmStartStays(t *testing.T) {
+	set := tighten.Settings{PerDiameter: []float64{4}}
+	p := spring(2, 0)
+	first := draw(t, p, set)
+	p.Strands[0].Route, p.Cell.Pitch = first.Strands[0].Points, first.Cell.Pitch
+	set.Warm = true
+	again := draw(t, p, set)
+	if math.Abs(again.Length-first.Length) > 0.002*first.Length || again.Steps > first.Steps {
+		t.Errorf("first %.4f in %d steps, again %.4f in %d", first.Length, first.Steps, again.Length, again.Steps)
+	}
+}
+
+// Progress tells stages in order, and steps that only grow.
+func TestProgressGrows(t *testing.T) {
+	stage, step, calls := 0, 0, 0
+	draw(t, spring(2, 0), tighten.Settings{PerDiameter: []float64{3, 5}, Progress: func(s, n int, length, gap float64) {
+		calls++
+		if s < stage || (s == stage && n < step) || !(length > 0) {
+			t.Errorf("stage %d step %d after stage %d step %d, length %v", s, n, stage, step, length)
+		}
+		stage, step = s, n
+	}})
+	if calls < 4 || stage != 1 {
+		t.Errorf("%d calls, the last of stage %d", calls, stage)
+	}
+}
+
 // Draw up a trefoil of cord one unit thick.
 func ExampleDraw() {
 	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}})
