@@ -12,7 +12,6 @@ import (
 	"time"
 
 	"nimblebight/core/knot"
-	"nimblebight/core/tighten"
 )
 
 // tightened is what bight tighten prints.
@@ -77,7 +76,7 @@ func runTighten(ctx context.Context, args []string, _ io.Reader, out io.Writer) 
 		}
 	}
 	began := time.Now()
-	r, err := tighten.Draw(ctx, route.Problem(), set)
+	r, err := route.Draw(ctx, set)
 	if err != nil {
 		return err
 	}

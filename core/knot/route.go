@@ -1,7 +1,10 @@
 package knot
 
 import (
+	"context"
+	"fmt"
 	"math"
+	"slices"
 	"sort"
 
 	"nimblebight/core/curve"
@@ -49,6 +52,62 @@ func (r Route) Settings(fine bool) tighten.Settings {
 	return tighten.Settings{}
 }
 
+// Draw draws the route up and checks that it is still the knot that was
+// written: a closed knot, and one open strand with its ends joined outside, has
+// the Alexander polynomial it had.
+func (r Route) Draw(ctx context.Context, set tighten.Settings) (tighten.Result, error) {
+	p := r.Problem()
+	drawn, err := tighten.Draw(ctx, p, set)
+	if err != nil {
+		return drawn, fmt.Errorf("drawing up %s: %w", r.Name, err)
+	}
+	if r.Sinnet || (!r.Closed && len(p.Strands) > 1) {
+		return drawn, nil // what keeps these is that nothing came within half a diameter
+	}
+	var start []curve.Curve
+	for _, s := range p.Strands {
+		start = append(start, curve.Spline(s.Route, s.Closed))
+	}
+	was, err := r.polynomial(start)
+	if err != nil {
+		return drawn, fmt.Errorf("%s as written: %w", r.Name, err)
+	}
+	is, err := r.polynomial(drawn.Strands)
+	if err != nil {
+		return drawn, fmt.Errorf("%s drawn up: %w", r.Name, err)
+	}
+	if !slices.Equal(was, is) {
+		return drawn, fmt.Errorf("%s was written with the polynomial %v and drawn up to %v: a strand passed through another", r.Name, was, is)
+	}
+	return drawn, nil
+}
+
+// polynomial is the Alexander polynomial of the curves as seen from the face,
+// a little askew so that nothing symmetric coincides.
+func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
+	if !r.Closed {
+		cs = []curve.Curve{joinedBelow(cs[0])}
+	}
+	seen := make([]curve.Curve, len(cs))
+	for i, c := range cs {
+		seen[i] = curve.TurnY(c, 0.013)
+		if r.Closed {
+			seen[i] = curve.TurnY(c, 0.37).Map(func(v Vec) Vec { return Vec{X: v.X, Y: 0.95*v.Y + 0.31*v.Z, Z: 0.95*v.Z - 0.31*v.Y} })
+		}
+	}
+	found, err := curve.Crossings(seen)
+	if err != nil {
+		return nil, err
+	}
+	return curve.AlexanderPolynomial(found, len(cs)), nil
+}
+
+// joinedBelow closes an open strand far below everything it does.
+func joinedBelow(c curve.Curve) curve.Curve {
+	a, b := c.Points[len(c.Points)-1], c.Points[0]
+	return curve.Curve{Points: append(append([]Vec{}, c.Points...), Vec{X: a.X, Y: 1000}, Vec{X: b.X, Y: 1000}), Closed: true}
+}
+
 // Told reports how a drawn-up route shows what it is. Of a closed knot: the
 // fewest crossings over some views, and its determinant. Of one open strand:
 // the crossings of its face, and its determinant with the ends joined below it,
@@ -71,10 +130,7 @@ func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error
 		}
 		return n[1] - n[0], 0, nil
 	case len(cs) == 1:
-		pts := cs[0].Points
-		a, b := pts[len(pts)-1], pts[0]
-		joined := curve.Curve{Points: append(append([]Vec{}, pts...), Vec{X: a.X, Y: 1000}, Vec{X: b.X, Y: 1000}), Closed: true}
-		found, err := curve.Crossings([]curve.Curve{joined})
+		found, err := curve.Crossings([]curve.Curve{joinedBelow(cs[0])})
 		return len(found), curve.Determinant(found, 1), err
 	}
 	found, err := curve.Crossings(cs)

@@ -25,7 +25,7 @@ func TestRoutesAgainstPublishedFigures(t *testing.T) {
 			}
 			t.Run(fmt.Sprint(r.Name, map[bool]string{true: " fine"}[fine]), func(t *testing.T) {
 				t.Parallel()
-				got, err := tighten.Draw(context.Background(), r.Problem(), r.Settings(fine))
+				got, err := r.Draw(context.Background(), r.Settings(fine))
 				if err != nil {
 					t.Fatal(err)
 				}
