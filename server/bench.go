@@ -8,6 +8,7 @@ import (
 	"math"
 	"net/http"
 	"strconv"
+	"strings"
 	"sync"
 
 	"github.com/gin-gonic/gin"
@@ -149,7 +150,8 @@ func (s *Server) planOf(c *gin.Context) {
 
 // pictureOf draws a piece: ?view=face|back, ?scale= pixels a millimetre,
 // ?until= actions done for the picture at the vise, which shows only the
-// stretch of the work in hand.
+// stretch of the work in hand. Plates named in the header Have-Plates, with
+// commas between, are left out.
 func (s *Server) pictureOf(c *gin.Context) {
 	p, d, set, err := s.opened(c)
 	if err != nil {
@@ -173,6 +175,9 @@ func (s *Server) pictureOf(c *gin.Context) {
 		view.From, view.To = inHand(pl)
 	}
 	pic, err := s.views.picture(p.Document, d, set, until, view)
+	if have := c.GetHeader("Have-Plates"); err == nil && have != "" {
+		pic = pic.Without(strings.Split(have, ","))
+	}
 	answer(c, pic, err)
 }
 

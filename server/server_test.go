@@ -292,12 +292,12 @@ func TestPicturesFollowHandAndPlace(t *testing.T) {
 	face := ask[scene.Picture](b, 200, "GET", path, nil)
 	back := ask[scene.Picture](b, 200, "GET", path+"&view=back", nil)
 	held := ask[scene.Picture](b, 200, "GET", path+"&until=9", nil)
-	if face.View != "face" || back.View != "back" || len(face.Layers) == 0 || held.Height >= face.Height {
+	if face.View != "face" || back.View != "back" || face.Empty() || held.Height >= face.Height {
 		t.Errorf("face %d high, held %d", face.Height, held.Height)
 	}
 	ask[server.Settings](b, 200, "PUT", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night"})
 	left := ask[scene.Picture](b, 200, "GET", path, nil)
-	if fmt.Sprint(left.Layers) == fmt.Sprint(face.Layers) {
+	if fmt.Sprint(left.Plates) == fmt.Sprint(face.Plates) {
 		t.Error("a left-handed maker gets the right-handed picture")
 	}
 	pl := ask[plan.Plan](b, 200, "GET", fmt.Sprintf("/api/pieces/%d/plan", p.ID), nil)

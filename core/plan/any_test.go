@@ -163,8 +163,8 @@ func TestAnyPieceHoldsTogether(t *testing.T) {
 				stuffs = append(stuffs, c.Stuff)
 			}
 			pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 2, Back: n%20 == 0})
-			if len(pic.Layers) == 0 || pic.Width <= 0 || pic.Height <= 0 || len(pic.Bands) != len(p.Sections) {
-				t.Fatalf("%d: %s: a picture of %d layers, %dx%d", n, line, len(pic.Layers), pic.Width, pic.Height)
+			if pic.Empty() || pic.Width <= 0 || pic.Height <= 0 || len(pic.Bands) != len(p.Sections) {
+				t.Fatalf("%d: %s: a picture of %d plates, %dx%d", n, line, len(pic.Places), pic.Width, pic.Height)
 			}
 		}
 	}

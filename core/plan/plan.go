@@ -173,6 +173,9 @@ type Layout struct {
 	Bottom float64
 	// Sections are the y where each begins and ends.
 	Sections [][2]float64
+	// Cuts are the y, from above, at which a picture may be cut in stretches
+	// that look alike wherever the same knots come again.
+	Cuts []float64
 	// Moving is the strand that the last action moved, -1 for none; MovingLeg
 	// is the part of it before (0) or after (1) the fold, MovingFrom the y from
 	// which on it moved.

@@ -308,7 +308,7 @@ func (w *walk) offLength(want float64) {
 
 // layout joins the legs of each cord over its fold.
 func (w *walk) layout() {
-	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: w.plan.LengthMM, Sections: w.tops, Moving: -1, MovingFrom: w.movedY}
+	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: w.plan.LengthMM, Sections: w.tops, Cuts: w.cuts, Moving: -1, MovingFrom: w.movedY}
 	for ci := range w.d.Cords {
 		s := Strand{Cord: ci}
 		for _, n := range [2]int{1, 0} { // the second leg is walked back up to the fold

@@ -46,6 +46,7 @@ type walk struct {
 	stop    bool
 	actions int
 	tops    [][2]float64
+	cuts    []float64
 	moving  *leg
 	movedY  float64
 	inHand  []*leg // the strands of the section in hand, by lead
@@ -341,6 +342,13 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	}
 	w.plan.Sections = append(w.plan.Sections, sec)
 	w.tops = append(w.tops, [2]float64{top, bottom})
+	// A picture may be cut between knots: a flat row is the same after two
+	// half knots, and a spiral of any length begins like a shorter one.
+	const halves = 2
+	for k := halves; k < len(t.Cells)-1; k += halves {
+		w.cuts = append(w.cuts, top+fall+t.Cells[k])
+	}
+	w.cuts = append(w.cuts, bottom)
 	if t.Ends {
 		for k, l := range chosen {
 			l.ended, l.trim = true, t.Trim

@@ -85,7 +85,7 @@ func (c *canvas) hidden(t *tube, i int, x, y float64, own bool) bool {
 	}
 	c.near(x, y, c.widest, func(o *tube, j int) bool {
 		p := &o.samples[j]
-		if o == t {
+		if o.strand == t.strand {
 			way := math.Abs(p.s - me.s)
 			if way < 0.12*t.d || (!own && way < 1.2*t.d) {
 				return false
@@ -124,7 +124,7 @@ func (c *canvas) spread() {
 				out[i], most[i] = out[i-1], most[i-1]
 				continue
 			}
-			if me.lie == plan.Free || me.lie == plan.Filler || me.flat < 0.5 {
+			if me.lie == plan.Free || me.lie == plan.Filler || me.flat < 0.5 || !c.shown(me.y, 1.5*t.d) {
 				continue
 			}
 			widest := 0.6 * t.d
@@ -139,7 +139,7 @@ func (c *canvas) spread() {
 			bound := beside
 			c.near(me.x, me.y, 3.2*t.d, func(o *tube, j int) bool {
 				p := &o.samples[j]
-				if o.metal || p.lie == plan.Filler || (o == t && math.Abs(p.s-me.s) < 1.6*t.d) {
+				if o.metal || p.lie == plan.Filler || (o.strand == t.strand && math.Abs(p.s-me.s) < 1.6*t.d) {
 					return false
 				}
 				if j%2 == 1 || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
@@ -253,6 +253,9 @@ func (c *canvas) bodies() []Layer {
 		}
 		for a := 0; a < len(t.samples)-1; a += chunkLen {
 			b := min(a+chunkLen, len(t.samples)-1)
+			if !c.shown(t.samples[a].y, 1.2*t.d) && !c.shown(t.samples[b].y, 1.2*t.d) {
+				continue
+			}
 			seen := false
 			z := 0.0
 			for i := a; i <= b; i++ {
@@ -297,7 +300,7 @@ func (c *canvas) bodies() []Layer {
 					return false
 				}
 				q := &o.samples[j]
-				if o == ch.t && math.Abs(q.s-p.s) < 1.2*o.d {
+				if o.strand == ch.t.strand && math.Abs(q.s-p.s) < 1.2*o.d {
 					return false
 				}
 				dist := math.Sqrt((q.x-p.x)*(q.x-p.x) + (q.y-p.y)*(q.y-p.y))
@@ -547,41 +550,6 @@ func (w *pathWriter) disc(x, y, r float64) {
 	w.polygon(ps)
 }
 
-// picture draws everything.
-func (c *canvas) picture(l plan.Layout) Picture {
-	view := "face"
-	if c.v.Back {
-		view = "back"
-	}
-	pic := Picture{View: view, Layers: []Layer{}, Bands: []Band{}}
-	if len(c.tubes) == 0 {
-		return pic
-	}
-	for i, t := range c.tubes {
-		t.id = i
-	}
-	c.index()
-	c.spread()
-	pic.Layers = append(pic.Layers, c.depths()...)
-	pic.Layers = append(pic.Layers, c.bodies()...)
-	pic.Layers = append(pic.Layers, c.strokes()...)
-	x0, y0, x1, y1 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
-	for _, t := range c.tubes {
-		for _, p := range t.samples {
-			w := math.Max(p.l, p.r)
-			x0, x1 = math.Min(x0, p.x-w), math.Max(x1, p.x+w)
-			y0, y1 = math.Min(y0, p.y-w), math.Max(y1, p.y+w)
-		}
-	}
-	if c.v.To > c.v.From {
-		y0, y1 = math.Max(y0, c.v.From), math.Min(y1, c.v.To)
-	}
-	pic.Left, pic.Top = hundredths(x0)-60, hundredths(y0)-60
-	pic.Width, pic.Height = hundredths(x1-x0)+120, hundredths(y1-y0)+120
-	c.bands(&pic, l)
-	return pic
-}
-
 // depths darkens what is seen between the cords of a row: there is more cord
 // behind, never the mat.
 func (c *canvas) depths() []Layer {
@@ -619,26 +587,4 @@ func (c *canvas) depths() []Layer {
 		out = append(out, Layer{Kind: Body, D: w.String(), Colour: colours[s]})
 	}
 	return out
-}
-
-// bands finds where each section lies.
-func (c *canvas) bands(pic *Picture, l plan.Layout) {
-	for i, s := range l.Sections {
-		b := Band{Section: i, Top: hundredths(s[0]), Bottom: hundredths(s[1]), Left: pic.Left, Right: pic.Left + pic.Width}
-		x0, x1 := math.Inf(1), math.Inf(-1)
-		for _, t := range c.tubes {
-			if t.metal {
-				continue
-			}
-			for _, p := range t.samples {
-				if p.sec == i {
-					x0, x1 = math.Min(x0, p.x-p.l), math.Max(x1, p.x+p.r)
-				}
-			}
-		}
-		if x0 < x1 {
-			b.Left, b.Right = hundredths(x0), hundredths(x1)
-		}
-		pic.Bands = append(pic.Bands, b)
-	}
 }

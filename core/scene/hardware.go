@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
 
@@ -13,8 +14,7 @@ const (
 )
 
 // hardware draws what the piece hangs on, its wire's middle at the origin.
-func (c *canvas) hardware(l plan.Layout) {
-	h := l.Hardware
+func (c *canvas) hardware(h piece.Hardware) {
 	r := (h.InnerMM + h.WireMM) / 2
 	// hoop is a ring of radius r, its sides drawn up by tall.
 	hoop := func(tall float64) []curve.Vec {
@@ -82,7 +82,7 @@ func rounded(pts []curve.Vec, r float64) []curve.Vec {
 
 // wire adds a bent wire as a tube that is neither spread nor marked.
 func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
-	t := &tube{id: len(c.tubes), colour: colour, d: d, metal: true, open: [2]bool{true, true}}
+	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: d, metal: true, open: [2]bool{true, true}}
 	line := curve.Curve{Points: pts}
 	n := max(3, int(line.Length()/(c.step*2*d)))
 	for _, p := range line.Resample(n).Points {
@@ -91,10 +91,6 @@ func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
 	first, last := pts[0], pts[len(pts)-1]
 	if math.Hypot(first.X-last.X, first.Y-last.Y) < 0.01 {
 		t.open = [2]bool{}
-	}
-	c.window(t)
-	if len(t.samples) < 3 {
-		return
 	}
 	c.settle(t)
 	c.tubes = append(c.tubes, t)

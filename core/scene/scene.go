@@ -39,7 +39,9 @@ type Layer struct {
 	Width  int    `json:"width,omitempty"`
 }
 
-// Picture is a piece as seen from one side.
+// Picture is a piece as seen from one side. It is laid together from plates
+// one under the other; the knots of a row that look alike are one plate laid
+// many times.
 type Picture struct {
 	View string `json:"view"` // face or back
 	// Left, Top, Width and Height frame everything drawn.
@@ -47,9 +49,31 @@ type Picture struct {
 	Top    int     `json:"top"`
 	Width  int     `json:"width"`
 	Height int     `json:"height"`
-	Layers []Layer `json:"layers"`
-	Bands  []Band  `json:"bands"`
+	Places []Place `json:"places"`
+	// Plates are those that the places name.
+	Plates map[string]Plate `json:"plates"`
+	Bands  []Band           `json:"bands"`
 }
+
+// Place is where a plate is laid.
+type Place struct {
+	Plate string `json:"plate"`
+	Y     int    `json:"y"`
+}
+
+// Plate is a stretch of the picture from Top to Bottom; what its layers hold
+// beyond that belongs to its neighbours and is not shown. Neighbours overlap
+// by a hair and agree there, so that no seam shows.
+type Plate struct {
+	Left   int     `json:"left"`
+	Right  int     `json:"right"`
+	Top    int     `json:"top"`
+	Bottom int     `json:"bottom"`
+	Layers []Layer `json:"layers"`
+}
+
+// Empty tells whether there is nothing to see.
+func (p Picture) Empty() bool { return len(p.Places) == 0 }
 
 // Band is where a section lies in the picture.
 type Band struct {
@@ -68,19 +92,6 @@ type View struct {
 	PerMM float64
 	// From and To, where To is above From, draw only that stretch of y, mm.
 	From, To float64
-}
-
-// Draw draws a layout. Stuffs are the cords' by index.
-func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
-	if v.PerMM <= 0 {
-		v.PerMM = 6
-	}
-	c := newCanvas(v)
-	c.hardware(l)
-	for si, s := range l.Strands {
-		c.strand(si, s, l, stuffs[s.Cord])
-	}
-	return c.picture(l)
 }
 
 // sample is one slice of a cord as it is seen.
@@ -103,6 +114,7 @@ func (p sample) side(k, off float64) (x, y float64) {
 // tube is a cord cut into slices.
 type tube struct {
 	id      int
+	strand  int // of which cord; stretches of one cord do not hide one another at a bend
 	colour  string
 	make    cord.Make
 	d       float64 // drawn-up diameter
@@ -130,7 +142,12 @@ type canvas struct {
 	// rank is when each slice was painted, by tube; -1 for what is not seen.
 	rank    [][]int
 	painted bool
+	// lo and hi bound what is shown; round it only looks matter.
+	lo, hi float64
 }
+
+// shown tells whether y, or anything within by of it, is shown.
+func (c *canvas) shown(y, by float64) bool { return y >= c.lo-by && y <= c.hi+by }
 
 type ref struct {
 	x, y float64
@@ -147,7 +164,7 @@ func newCanvas(v View) *canvas {
 	case px < 45:
 		step = 0.13
 	}
-	return &canvas{v: v, step: step}
+	return &canvas{v: v, step: step, lo: math.Inf(-1), hi: math.Inf(1)}
 }
 
 // turn takes a point to the picture's axes.
@@ -158,62 +175,61 @@ func (c *canvas) turn(p curve.Vec) curve.Vec {
 	return p
 }
 
-// strand adds a cord.
-func (c *canvas) strand(si int, s plan.Strand, l plan.Layout, stuff cord.Stuff) {
+// strand adds a stretch of a cord.
+func (c *canvas) strand(r run) {
+	stuff := r.stuff
 	d, label := stuff.DrawnUp(), stuff.DiameterMM
-	pts := s.Points
+	pts := r.points
 	fine := curve.Spline(pts, false).Points
 	per := 1
 	if len(pts) > 2 {
 		per = 8
 	}
-	t := &tube{id: len(c.tubes), colour: stuff.Colour, make: stuff.Make, d: d, open: [2]bool{true, true}}
+	t := &tube{id: len(c.tubes), strand: r.strand, colour: stuff.Colour, make: stuff.Make, d: d, open: [2]bool{r.ends[0] != "", r.ends[1] != ""}}
 	// Even slices along the fine curve, each with the flags of its span.
 	step := c.step * d
-	run, next := 0.0, 0.0
+	way, next := 0.0, 0.0
 	put := func(p curve.Vec, at float64, span int) {
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, plan.Knotted
-		if s.Lies[a] == s.Lies[b] {
-			lie = s.Lies[a]
+		if r.lies[a] == r.lies[b] {
+			lie = r.lies[a]
 		}
 		if lie == plan.Free {
 			half = label / 2
 		}
-		sec := s.Section[b]
+		sec := r.section[b]
 		if sec < 0 {
-			sec = s.Section[a]
+			sec = r.section[a]
 		}
-		moving := si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || (l.MovingLeg == 0) == (span < s.Fold-1))
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at, hw: half, sec: sec,
-			lie: lie, moving: moving})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at + r.from, hw: half, sec: sec,
+			lie: lie, moving: r.moving[span]})
 	}
 	for i := 1; i < len(fine); i++ {
 		a, b := fine[i-1], fine[i]
 		seg := r3.Norm(r3.Sub(b, a))
-		for next <= run+seg && seg > 0 {
-			put(curve.Lerp(a, b, (next-run)/seg), next, min((i-1)/per, len(pts)-1))
+		for next <= way+seg && seg > 0 {
+			put(curve.Lerp(a, b, (next-way)/seg), next, min((i-1)/per, len(pts)-1))
 			next += step
 		}
-		run += seg
+		way += seg
 	}
 	if len(t.samples) < 3 {
 		return
 	}
 	c.smoothWidths(t)
 	ends := [2][]sample{}
-	for e, form := range s.Ends {
+	for e, form := range r.ends {
 		if form == "fringe" {
-			ends[e] = c.cutEnd(t, e, s.EndMM[e])
+			ends[e] = c.cutEnd(t, e, r.endMM[e])
 		}
 	}
-	c.window(t)
 	if len(t.samples) < 3 {
 		return
 	}
 	c.settle(t)
 	c.tubes = append(c.tubes, t)
-	for e, form := range s.Ends {
+	for e, form := range r.ends {
 		switch form {
 		case "fringe":
 			c.fibres(t, ends[e])
@@ -222,26 +238,6 @@ func (c *canvas) strand(si int, s plan.Strand, l plan.Layout, stuff cord.Stuff) 
 			c.cap(t, e, form, label)
 		}
 	}
-}
-
-// window keeps the slices that the view shows.
-func (c *canvas) window(t *tube) {
-	if c.v.To <= c.v.From {
-		return
-	}
-	var keep []sample
-	for _, p := range t.samples {
-		if p.y >= c.v.From-t.d && p.y <= c.v.To {
-			keep = append(keep, p)
-		} else if len(keep) > 0 {
-			// A cord that leaves the window and comes back is cut in two; the
-			// longer part is kept.
-			if p.y > c.v.To {
-				t.open[1] = true
-			}
-		}
-	}
-	t.samples = keep
 }
 
 // smoothWidths eases the width between knots and free cord over half a
@@ -305,7 +301,7 @@ func (c *canvas) fibres(t *tube, along []sample) {
 		return
 	}
 	for k := range yarns {
-		f := &tube{id: len(c.tubes), colour: t.colour, d: t.d * 0.3, plain: true, fibre: true, open: [2]bool{false, true}}
+		f := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: t.colour, d: t.d * 0.3, plain: true, fibre: true, open: [2]bool{false, true}}
 		u := (float64(k) - (yarns-1)/2.0) / ((yarns - 1) / 2.0)
 		last := len(along) - 1
 		cut := last - int(math.Abs(math.Sin(float64(3*k+t.id)*1.7))*0.04*float64(last))
@@ -319,7 +315,6 @@ func (c *canvas) fibres(t *tube, along []sample) {
 			p.lie = plan.Free
 			f.samples = append(f.samples, p)
 		}
-		c.window(f)
 		if len(f.samples) < 3 {
 			continue
 		}
@@ -346,7 +341,7 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 	if form == "pressed" {
 		wide, tall = label*0.62, label*0.34
 	}
-	b := &tube{id: len(c.tubes), colour: mix(t.colour, inkRGB, 0.38), d: t.d, plain: true}
+	b := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: mix(t.colour, inkRGB, 0.38), d: t.d, plain: true}
 	const parts = 10
 	for i := 0; i <= parts; i++ {
 		u := float64(i) / parts

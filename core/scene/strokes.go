@@ -121,7 +121,8 @@ func sideLine(t *tube, k float64, off func(p *sample) float64) []edgePoint {
 
 // visible writes the parts of a line that are seen, their ends found by
 // halving.
-func visible(w *pathWriter, line []edgePoint, tol, shortest float64, seen func(p pt, i int) bool) {
+func (c *canvas) visible(w *pathWriter, line []edgePoint, tol, shortest float64, seen func(p pt, i int) bool) {
+	lo, hi := c.lo-0.5, c.hi+0.5
 	var run []pt
 	flush := func() {
 		if len(run) > 1 {
@@ -149,7 +150,7 @@ func visible(w *pathWriter, line []edgePoint, tol, shortest float64, seen func(p
 	}
 	was := false
 	for n, p := range line {
-		is := seen(p.pt, p.i)
+		is := p.y >= lo && p.y <= hi && seen(p.pt, p.i)
 		switch {
 		case is && !was && n > 0:
 			run = append(run, edge(p, line[n-1]), p.pt)
@@ -182,7 +183,7 @@ func (c *canvas) outline(t *tube, k float64, w *pathWriter, onlyMoving bool) {
 		}
 	}
 	line := sideLine(t, k, halfWidth(k))
-	visible(w, line, 0.0035*t.d, 0.1*t.d, func(p pt, i int) bool {
+	c.visible(w, line, 0.0035*t.d, 0.1*t.d, func(p pt, i int) bool {
 		return (!onlyMoving || t.samples[i].moving) && !c.hidden(t, i, p.x, p.y, true)
 	})
 }
@@ -193,9 +194,6 @@ func (c *canvas) endLine(t *tube, e int, w *pathWriter) {
 		i = len(t.samples) - 1
 	}
 	p := &t.samples[i]
-	if c.v.To > c.v.From && (p.y >= c.v.To-0.5 || p.y <= c.v.From+0.5) {
-		return // cut by the window, not by scissors
-	}
 	var line []edgePoint
 	for n := range 9 {
 		k := -1 + float64(n)/4
@@ -206,7 +204,7 @@ func (c *canvas) endLine(t *tube, e int, w *pathWriter) {
 		x, y := p.side(k, off)
 		line = append(line, edgePoint{pt{x, y}, i})
 	}
-	visible(w, line, 0.0035*t.d, 0.1*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, false) })
+	c.visible(w, line, 0.0035*t.d, 0.1*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, false) })
 }
 
 // litSide is how much the +n side of a slice faces the light, -1 to 1,
@@ -236,7 +234,7 @@ func (c *canvas) lightLine(t *tube, w *pathWriter) {
 		line = append(line, edgePoint{pt{x, y}, i})
 	}
 	back := 0.3 * t.d
-	visible(w, line, 0.004*t.d, 0.55*t.d, func(q pt, i int) bool {
+	c.visible(w, line, 0.004*t.d, 0.55*t.d, func(q pt, i int) bool {
 		p := &t.samples[i]
 		if p.flat < 0.6 || p.lie == plan.Filler || c.hidden(t, i, q.x, q.y, false) {
 			return false
@@ -251,11 +249,11 @@ func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
 	for _, k := range [2]float64{-1, 1} {
 		half := halfWidth(k)
 		inner := sideLine(t, k, func(p *sample) float64 { return math.Max(0, half(p)-0.08*t.d) })
-		visible(shade, inner, 0.004*t.d, 0.25*t.d, func(q pt, i int) bool {
+		c.visible(shade, inner, 0.004*t.d, 0.25*t.d, func(q pt, i int) bool {
 			return k*lit[i] < -0.15 && t.samples[i].flat > 0.5 && !c.hidden(t, i, q.x, q.y, true)
 		})
 		outer := sideLine(t, k, func(p *sample) float64 { return half(p) + 0.065*t.d })
-		visible(shadow, outer, 0.006*t.d, 0.3*t.d, func(q pt, i int) bool {
+		c.visible(shadow, outer, 0.006*t.d, 0.3*t.d, func(q pt, i int) bool {
 			return k*lit[i] < 0.25 && c.fallsOn(t, i, q)
 		})
 	}
@@ -268,7 +266,7 @@ func (c *canvas) fallsOn(t *tube, i int, q pt) bool {
 	top := math.Inf(-1)
 	c.near(q.x, q.y, c.widest, func(o *tube, j int) bool {
 		p := &o.samples[j]
-		if o == t && math.Abs(p.s-me.s) < 1.2*t.d {
+		if o.strand == t.strand && math.Abs(p.s-me.s) < 1.2*t.d {
 			return false
 		}
 		if p.z > top && c.inside(o, p, q.x, q.y, 0.02*o.d) {
@@ -286,7 +284,7 @@ func (c *canvas) marks(t *tube, w *pathWriter) {
 	px := c.v.PerMM * t.d
 	if t.make == "leather" {
 		line := sideLine(t, 1, func(p *sample) float64 { return 0.68 * p.r })
-		visible(w, line, 0.01*t.d, 0.4*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, true) })
+		c.visible(w, line, 0.01*t.d, 0.4*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, true) })
 		return
 	}
 	twisted := t.make == "single-strand" || t.make == "three-ply" || t.make == "laid"
@@ -305,11 +303,14 @@ func (c *canvas) marks(t *tube, w *pathWriter) {
 	next, n := every/2, 0
 	for i := range t.samples {
 		p := &t.samples[i]
-		if p.s < next {
+		if p.s-t.samples[0].s < next {
 			continue
 		}
 		next += every
 		n++
+		if !c.shown(p.y, 0.5*t.d) {
+			continue
+		}
 		if p.flat < 0.55 || p.lie == plan.Filler {
 			continue
 		}

@@ -1,5 +1,6 @@
 // Command shots takes the pictures of docs/screenshots from the demo data: one
-// current picture of each main view. With names it takes only those.
+// current picture of each main view. With names it takes only those;
+// a path takes a shot of that view.
 package main
 
 import (
@@ -87,6 +88,22 @@ func run(only []string) error {
 		return err
 	}
 	defer end()
+	for i, path := range only { // a path like /piece/1/tie@820x1100:both is one shot more
+		if !strings.HasPrefix(path, "/") {
+			continue
+		}
+		s := shot{name: fmt.Sprintf("path-%d", i+1), w: 1280, h: 800, theme: "day"}
+		path, s.click, _ = strings.Cut(path, ":")
+		path, size, _ := strings.Cut(path, "@")
+		s.path = path
+		if size != "" {
+			if _, err := fmt.Sscanf(size, "%dx%d", &s.w, &s.h); err != nil {
+				return fmt.Errorf("%s: write the size as 820x1100: %w", size, err)
+			}
+		}
+		only[i] = s.name
+		shots = append(shots, s)
+	}
 	for _, s := range shots {
 		if len(only) > 0 && !strings.Contains(" "+strings.Join(only, " ")+" ", " "+s.name+" ") {
 			continue

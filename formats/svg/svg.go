@@ -25,20 +25,34 @@ func Write(w io.Writer, p scene.Picture) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="%d %d %d %d">`,
 		float64(p.Width)/100, float64(p.Height)/100, p.Left, p.Top, p.Width, p.Height)
-	for _, l := range p.Layers {
-		ends := "round"
-		if l.Kind == scene.Shade || l.Kind == scene.Shadow {
-			ends = "butt"
+	for _, at := range p.Places {
+		plate := p.Plates[at.Plate]
+		wide, tall := plate.Right-plate.Left+2*bleed, plate.Bottom-plate.Top
+		fmt.Fprintf(&b, `<svg x="%d" y="%d" width="%d" height="%d" viewBox="%d %d %d %d" overflow="hidden">`,
+			plate.Left-bleed, at.Y+plate.Top, wide, tall, plate.Left-bleed, plate.Top, wide, tall)
+		for _, l := range plate.Layers {
+			layer(&b, l)
 		}
-		if l.Kind == scene.Body {
-			fmt.Fprintf(&b, `<path fill="%s" d="%s"/>`, l.Colour, l.D)
-			continue
-		}
-		fmt.Fprintf(&b, `<path fill="none" stroke-width="%d" stroke-linecap="%s" stroke-linejoin="round" %s d="%s"/>`, l.Width, ends, style[l.Kind], l.D)
+		b.WriteString(`</svg>`)
 	}
 	b.WriteString(`</svg>`)
 	if _, err := io.WriteString(w, b.String()); err != nil {
 		return fmt.Errorf("writing the picture: %w", err)
 	}
 	return nil
+}
+
+// bleed is by what a plate is wider than what its cords cover, for their inks.
+const bleed = 40
+
+func layer(b *strings.Builder, l scene.Layer) {
+	if l.Kind == scene.Body {
+		fmt.Fprintf(b, `<path fill="%s" d="%s"/>`, l.Colour, l.D)
+		return
+	}
+	ends := "round"
+	if l.Kind == scene.Shade || l.Kind == scene.Shadow {
+		ends = "butt"
+	}
+	fmt.Fprintf(b, `<path fill="none" stroke-width="%d" stroke-linecap="%s" stroke-linejoin="round" %s d="%s"/>`, l.Width, ends, style[l.Kind], l.D)
 }

@@ -11,11 +11,13 @@ import (
 )
 
 func picture() scene.Picture {
-	return scene.Picture{View: "face", Left: -100, Top: -50, Width: 2000, Height: 4000, Layers: []scene.Layer{
-		{Kind: scene.Body, D: "M0 0l100 0 0 100z", Colour: "#0f5c63"},
-		{Kind: scene.Shadow, D: "M0 0l50 50", Width: 12},
-		{Kind: scene.Ink, D: "M0 0l100 0", Width: 20},
-	}}
+	return scene.Picture{View: "face", Left: -100, Top: -50, Width: 2000, Height: 4000,
+		Places: []scene.Place{{Plate: "a", Y: 300}, {Plate: "a", Y: 700}},
+		Plates: map[string]scene.Plate{"a": {Left: -80, Right: 900, Bottom: 400, Layers: []scene.Layer{
+			{Kind: scene.Body, D: "M0 0l100 0 0 100z", Colour: "#0f5c63"},
+			{Kind: scene.Shadow, D: "M0 0l50 50", Width: 12},
+			{Kind: scene.Ink, D: "M0 0l100 0", Width: 20},
+		}}}}
 }
 
 func TestAFileIsAsLargeAsThePiece(t *testing.T) {
@@ -23,13 +25,13 @@ func TestAFileIsAsLargeAsThePiece(t *testing.T) {
 	if err := svg.Write(&b, picture()); err != nil {
 		t.Fatal(err)
 	}
-	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `stroke-width="20"`} {
+	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `stroke-width="20"`, `y="300"`, `y="700"`} {
 		if !strings.Contains(b.String(), part) {
 			t.Errorf("%s is missing from %s", part, b.String())
 		}
 	}
-	if strings.Count(b.String(), "<path") != 3 {
-		t.Errorf("three layers make %d paths", strings.Count(b.String(), "<path"))
+	if strings.Count(b.String(), "<path") != 6 {
+		t.Errorf("a plate of three layers, laid twice, makes %d paths", strings.Count(b.String(), "<path"))
 	}
 }
 
@@ -46,9 +48,10 @@ func TestAFailedWriteSaysSo(t *testing.T) {
 }
 
 func ExampleWrite() {
-	p := scene.Picture{Width: 100, Height: 100, Layers: []scene.Layer{{Kind: scene.Body, D: "M0 0l9 9 0-9z", Colour: "#b4532a"}}}
+	p := scene.Picture{Width: 100, Height: 100, Places: []scene.Place{{Plate: "a"}},
+		Plates: map[string]scene.Plate{"a": {Right: 9, Bottom: 9, Layers: []scene.Layer{{Kind: scene.Body, D: "M0 0l9 9 0-9z", Colour: "#b4532a"}}}}}
 	if err := svg.Write(os.Stdout, p); err != nil {
 		return
 	}
-	// Output: <svg xmlns="http://www.w3.org/2000/svg" width="1mm" height="1mm" viewBox="0 0 100 100"><path fill="#b4532a" d="M0 0l9 9 0-9z"/></svg>
+	// Output: <svg xmlns="http://www.w3.org/2000/svg" width="1mm" height="1mm" viewBox="0 0 100 100"><svg x="-40" y="0" width="89" height="9" viewBox="-40 0 89 9" overflow="hidden"><path fill="#b4532a" d="M0 0l9 9 0-9z"/></svg></svg>
 }

@@ -14,12 +14,12 @@ export class Offline extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
   let answer: Response;
   try {
     answer = await fetch(`/api${path}`, {
       method,
-      headers: body === undefined ? {} : { "Content-Type": "application/json" },
+      headers: body === undefined ? headers : { ...headers, "Content-Type": "application/json" },
       body: body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
@@ -47,7 +47,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
 }
 
 export const api = {
-  get: <T>(path: string) => call<T>("GET", path),
+  get: <T>(path: string, headers?: Record<string, string>) => call<T>("GET", path, undefined, headers),
   post: <T>(path: string, body: unknown = {}) => call<T>("POST", path, body),
   put: <T>(path: string, body: unknown) => call<T>("PUT", path, body),
   drop: (path: string) => call<void>("DELETE", path),

@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api } from "./client";
-import type { Catalogue, Entry, Picture, Plan, Settings, Spool, Tag } from "./types.gen";
+import { fetchPicture } from "./plates";
+import type { Catalogue, Entry, Plan, Settings, Spool, Tag } from "./types.gen";
 
 export function useTags(bin = false) {
   return useQuery({
@@ -57,7 +58,11 @@ export function usePicture(id: number, revision: number | undefined, look: Look)
   const until = look.until ? `&until=${look.until}` : "";
   return useQuery({
     queryKey: ["picture", id, revision, hand, look.view, look.scale, look.until ?? 0],
-    queryFn: () => api.get<Picture>(`/pieces/${id}/picture?view=${look.view}&scale=${look.scale}${until}`),
+    queryFn: () =>
+      fetchPicture(
+        `${id} ${look.view} ${look.scale}`,
+        `/pieces/${id}/picture?view=${look.view}&scale=${look.scale}${until}`,
+      ),
     enabled: revision !== undefined,
     staleTime: Infinity,
     placeholderData: keepPreviousData,

@@ -300,8 +300,22 @@ export interface Picture {
   top: number;
   width: number;
   height: number;
-  layers: Layer[];
+  places: Place[];
+  plates: {
+    [k: string]: Plate;
+  };
   bands: Band[];
+}
+export interface Place {
+  plate: string;
+  y: number;
+}
+export interface Plate {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  layers: Layer[];
 }
 export interface Layer {
   kind: string;

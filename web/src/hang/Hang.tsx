@@ -3,7 +3,7 @@ import { usePicture, useSettings } from "../api/queries";
 import type { Band, Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { length } from "../ui/units";
-import { Plate } from "./Plate";
+import { Plates } from "./Plate";
 import { Ruler } from "./Ruler";
 
 export type Side = "face" | "back" | "both";
@@ -44,7 +44,7 @@ function Mat({ side, plan, w, h }: { side: Side; plan: Plan; w: number; h: numbe
   const face = usePicture(id, side === "back" ? undefined : revision, { view: "face", scale: ask });
   const back = usePicture(id, side === "face" ? undefined : revision, { view: "back", scale: ask });
   const pics = [side !== "back" ? face.data : undefined, side !== "face" ? back.data : undefined].filter(
-    (p): p is Picture => p !== undefined && p.layers.length > 0,
+    (p): p is Picture => p !== undefined && p.places.length > 0,
   );
   const perMM = pics.length > 0 ? scaleFor(pics, w, h) : 0;
   useEffect(() => {
@@ -120,7 +120,7 @@ function View({ picture, plan, x, perMM, top, named }: ViewProps) {
   const band = picture.bands.find((b) => b.section === shown);
   return (
     <g transform={`translate(${x} ${-top * perMM}) scale(${scale}) translate(${-middle} 0)`}>
-      <Plate picture={picture} />
+      <Plates picture={picture} />
       {band && <Dim picture={picture} band={band} />}
       {picture.bands.map((b) => (
         <rect

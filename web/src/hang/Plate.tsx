@@ -1,18 +1,41 @@
 import { memo } from "react";
-import type { Picture } from "../api/types.gen";
+import type { Picture, Plate } from "../api/types.gen";
 
-/** Plate copies a picture's layers into an SVG; it decides nothing about them. */
-export const Plate = memo(function Plate({ picture }: { picture: Picture }) {
+/** by what a plate is wider than what its cords cover, for their inks */
+const bleed = 40;
+
+/** Plates lays a picture's plates one under the other; it decides nothing about them. */
+export const Plates = memo(function Plates({ picture }: { picture: Picture }) {
   return (
     <g aria-hidden="true">
-      {picture.layers.map((l, i) =>
+      {picture.places.map((p, i) => (
+        <Laid key={`${p.plate}${i}`} plate={picture.plates[p.plate]} y={p.y} />
+      ))}
+    </g>
+  );
+});
+
+const Laid = memo(function Laid({ plate, y }: { plate: Plate; y: number }) {
+  const { left, right, top, bottom } = plate;
+  const [wide, tall] = [right - left + 2 * bleed, bottom - top];
+  return (
+    <svg
+      aria-hidden="true"
+      x={left - bleed}
+      y={y + top}
+      width={wide}
+      height={tall}
+      viewBox={`${left - bleed} ${top} ${wide} ${tall}`}
+      overflow="hidden"
+    >
+      {plate.layers.map((l, i) =>
         l.kind === "body" ? (
           <path key={i} className="lay-body" d={l.d} fill={l.colour} />
         ) : (
           <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} />
         ),
       )}
-    </g>
+    </svg>
   );
 });
 
@@ -29,7 +52,7 @@ export function Still(p: { picture: Picture; perMM: number; label: string; class
       height={(height / 100) * p.perMM}
       viewBox={`${left} ${top} ${width} ${height}`}
     >
-      <Plate picture={p.picture} />
+      <Plates picture={p.picture} />
     </svg>
   );
 }

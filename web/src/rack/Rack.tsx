@@ -110,7 +110,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
           <path d="M15 0v9a5 5 0 1 1-5 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
         </svg>
         <span className="-mt-1.5 block">
-          {picture && picture.layers.length > 0 && <Still picture={picture} perMM={perMM} label="" />}
+          {picture && picture.places.length > 0 && <Still picture={picture} perMM={perMM} label="" />}
         </span>
         <PaperTag tag={tag} />
       </Link>

@@ -126,7 +126,7 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div className="mat flex min-h-0 items-center justify-center overflow-hidden p-3">
-          {picture && picture.layers.length > 0 && (
+          {picture && picture.places.length > 0 && (
             <Still
               picture={picture}
               perMM={9}

@@ -1,0 +1,412 @@
+package scene
+
+import (
+	"encoding/binary"
+	"encoding/hex"
+	"hash/fnv"
+	"math"
+	"sort"
+	"sync"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/plan"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// A picture is drawn in plates, cut where the layout says. What a plate looks
+// like depends on the curves near it alone, so a plate is drawn once for all
+// places, pieces and edits where the same curves come again.
+
+// margin is how far beyond a plate its neighbours are looked at, in drawn-up
+// diameters of the thickest cord; lap is by what plates overlap, mm.
+const (
+	margin = 3.6
+	lap    = 0.12
+)
+
+// run is a stretch of a strand that comes near a plate, in the plate's own
+// coordinates.
+type run struct {
+	strand  int
+	stuff   cord.Stuff
+	points  []curve.Vec
+	lies    []plan.Lie
+	section []int // from the plate's first
+	moving  []bool
+	from    float64   // sets runs of one strand apart along it
+	ends    [2]string // form of an end that lies here, "" where it is cut off
+	endMM   [2]float64
+}
+
+// Draw draws a layout. Stuffs are the cords' by index.
+func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
+	if v.PerMM <= 0 {
+		v.PerMM = 6
+	}
+	pic := Picture{View: "face", Places: []Place{}, Plates: map[string]Plate{}, Bands: []Band{}}
+	if v.Back {
+		pic.View = "back"
+	}
+	if len(l.Strands) == 0 {
+		return pic
+	}
+	bands(&pic, l, stuffs, v)
+	tiles := cut(l, stuffs, v)
+	var todo []*tile
+	for _, t := range tiles {
+		t.key = t.name(l, v)
+		if _, ok := pic.Plates[t.key]; ok {
+			continue
+		}
+		p, ok := drawnPlates.get(t.key)
+		if !ok {
+			todo = append(todo, t)
+		}
+		pic.Plates[t.key] = p
+	}
+	var wg sync.WaitGroup
+	plates := make([]Plate, len(todo))
+	turn := make(chan struct{}, 4)
+	for i, t := range todo {
+		wg.Add(1)
+		go func() {
+			defer wg.Done()
+			turn <- struct{}{}
+			defer func() { <-turn }()
+			plates[i] = t.draw(l, v)
+		}()
+	}
+	wg.Wait()
+	for i, t := range todo {
+		drawnPlates.put(t.key, plates[i])
+		pic.Plates[t.key] = plates[i]
+	}
+	x0, y0, x1, y1 := math.MaxInt, math.MaxInt, math.MinInt, math.MinInt
+	for _, t := range tiles {
+		p := pic.Plates[t.key]
+		if len(p.Layers) == 0 {
+			delete(pic.Plates, t.key)
+			continue
+		}
+		y := hundredths(t.y0)
+		pic.Places = append(pic.Places, Place{t.key, y})
+		x0, x1 = min(x0, p.Left), max(x1, p.Right)
+		y0, y1 = min(y0, y+p.Top), max(y1, y+p.Bottom)
+	}
+	if pic.Empty() {
+		return pic
+	}
+	if v.To > v.From {
+		y0, y1 = max(y0, hundredths(v.From)), min(y1, hundredths(v.To))
+	}
+	pic.Left, pic.Top = x0-60, y0-60
+	pic.Width, pic.Height = x1-x0+120, y1-y0+120
+	return pic
+}
+
+// Without is the picture without the plates of these names, for a reader that
+// has them.
+func (p Picture) Without(names []string) Picture {
+	all := p.Plates
+	p.Plates = make(map[string]Plate, len(all))
+	have := make(map[string]bool, len(names))
+	for _, n := range names {
+		have[n] = true
+	}
+	for n, plate := range all {
+		if !have[n] {
+			p.Plates[n] = plate
+		}
+	}
+	return p
+}
+
+// tile is a stretch of a layout to be drawn as one plate.
+type tile struct {
+	y0, y1      float64
+	first, last bool
+	section     int // of its first point
+	runs        []run
+	key         string
+}
+
+// cut sorts the strands' points into the tiles they come near.
+func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
+	thick := 0.0
+	for _, s := range l.Strands {
+		thick = math.Max(thick, stuffs[s.Cord].DrawnUp())
+	}
+	m := margin * thick
+	ys := append([]float64{}, l.Cuts...)
+	var tiles []*tile
+	y := math.Inf(-1)
+	for _, c := range append(ys, math.Inf(1)) {
+		if !math.IsInf(c, 1) && c-math.Max(y, 0) < 1.5*thick {
+			continue // too thin a slice to be worth a plate
+		}
+		tiles = append(tiles, &tile{y0: y, y1: c, section: -1})
+		y = c
+	}
+	tiles[0].first, tiles[len(tiles)-1].last = true, true
+	if v.To > v.From {
+		var keep []*tile
+		for _, t := range tiles {
+			if t.y1 >= v.From && t.y0 <= v.To {
+				keep = append(keep, t)
+			}
+		}
+		tiles = keep
+	}
+	tops := make([]float64, len(tiles))
+	for i, t := range tiles {
+		tops[i] = t.y0
+		if t.first {
+			t.y0 = 0 // its own zero is the wire
+		}
+	}
+	for si, s := range l.Strands {
+		open := make([]int, len(tiles)) // run that a tile is in the middle of, from 1
+		count := make([]int, len(tiles))
+		last := make([]int, len(tiles)) // point that a tile's run has come to
+		// add puts point i, or the place p where its span was cut off, into tile k.
+		add := func(k, i int, p curve.Vec, lie plan.Lie) {
+			t := tiles[k]
+			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
+				count[k]++
+				t.runs = append(t.runs, run{strand: si, stuff: stuffs[s.Cord], from: 1000 * float64(count[k])})
+				open[k] = len(t.runs)
+				if i == 0 && p == s.Points[0] {
+					t.runs[open[k]-1].ends[0], t.runs[open[k]-1].endMM[0] = s.Ends[0], s.EndMM[0]
+				}
+			}
+			r := &t.runs[open[k]-1]
+			if t.section < 0 {
+				t.section = max(0, s.Section[i])
+			}
+			sec := s.Section[i]
+			if sec >= 0 {
+				sec -= t.section
+				if sec < 0 {
+					sec += len(l.Sections) // never -1
+				}
+			}
+			r.points = append(r.points, curve.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)})
+			r.lies, r.section = append(r.lies, lie), append(r.section, sec)
+			r.moving = append(r.moving, si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || (l.MovingLeg == 0) == (i < s.Fold-1)))
+			if i == len(s.Points)-1 && p == s.Points[i] {
+				r.ends[1], r.endMM[1] = s.Ends[1], s.EndMM[1]
+			}
+			last[k] = i
+		}
+		for i := 0; i+1 < len(s.Points); i++ {
+			a, b := s.Points[i], s.Points[i+1]
+			lo, hi := math.Min(a.Y, b.Y), math.Max(a.Y, b.Y)
+			long := r3.Norm(r3.Sub(b, a)) > 2*thick
+			k := sort.Search(len(tiles), func(k int) bool { return tiles[k].y1+m >= lo })
+			for ; k < len(tiles) && tops[k]-m <= hi; k++ {
+				p, q, lieP, lieQ := a, b, s.Lies[i], s.Lies[i+1]
+				if long { // cut off straight strand where it leaves
+					lie := plan.Knotted
+					if lieP == lieQ {
+						lie = lieP
+					}
+					at := func(y float64) curve.Vec { return curve.Lerp(a, b, (y-a.Y)/(b.Y-a.Y)) }
+					from, to := tops[k]-m, tiles[k].y1+m
+					if p.Y < from && b.Y > from {
+						p, lieP = at(from), lie
+					} else if p.Y > to && b.Y < to {
+						p, lieP = at(to), lie
+					}
+					if q.Y > to && a.Y < to {
+						q, lieQ = at(to), lie
+					} else if q.Y < from && a.Y > from {
+						q, lieQ = at(from), lie
+					}
+				}
+				if open[k] == 0 || last[k] != i {
+					if last[k] == i-1 && open[k] != 0 {
+						open[k] = 0 // it left and comes again
+					}
+					add(k, i, p, lieP)
+				}
+				add(k, i+1, q, lieQ)
+			}
+		}
+	}
+	return tiles
+}
+
+// grain keeps a length to thousandths of a millimetre, so that curves that are
+// alike but for the last bits of a sum are the same plate.
+func grain(v float64) float64 { return math.Round(1000*v+0.37) / 1000 }
+
+// name is what a tile's plate is kept under: everything that its looks depend on.
+func (t *tile) name(l plan.Layout, v View) string {
+	h := fnv.New128a()
+	var b []byte
+	num := func(x float64) { b = binary.LittleEndian.AppendUint32(b, uint32(int32(math.Round(1000*x)))) }
+	text := func(s string) { b = append(append(b, s...), 0) }
+	flag := func(on bool) {
+		if on {
+			b = append(b, 1)
+		} else {
+			b = append(b, 0)
+		}
+	}
+	flag(v.Back)
+	num(v.PerMM)
+	flag(t.first)
+	flag(t.last)
+	if !t.last {
+		num(t.y1 - t.y0)
+	}
+	if t.first {
+		text(l.Hardware.Type)
+		num(l.Hardware.InnerMM)
+		num(l.Hardware.WireMM)
+	}
+	for _, r := range t.runs {
+		text(r.stuff.Colour)
+		text(string(r.stuff.Make))
+		num(r.stuff.DrawnUp())
+		num(r.stuff.DiameterMM)
+		b = binary.LittleEndian.AppendUint16(b, uint16(r.strand))
+		for e := range r.ends {
+			text(r.ends[e])
+			num(r.endMM[e])
+		}
+		for i, p := range r.points {
+			num(p.X)
+			num(p.Y)
+			num(p.Z)
+			b = append(b, byte(r.lies[i]))
+			b = binary.LittleEndian.AppendUint16(b, uint16(int16(r.section[i])))
+			flag(r.moving[i])
+		}
+		_, _ = h.Write(b) // a hash does not fail
+		b = b[:0]
+	}
+	_, _ = h.Write(b)
+	return hex.EncodeToString(h.Sum(nil)[:10])
+}
+
+// draw draws the tile's plate.
+func (t *tile) draw(l plan.Layout, v View) Plate {
+	c := newCanvas(v)
+	if !t.first {
+		c.lo = -lap
+	}
+	if !t.last {
+		c.hi = t.y1 - t.y0 + lap
+	}
+	if t.first {
+		c.hardware(l.Hardware)
+	}
+	for _, r := range t.runs {
+		c.strand(r)
+	}
+	out := Plate{Layers: []Layer{}}
+	if len(c.tubes) == 0 {
+		return out
+	}
+	for i, t := range c.tubes {
+		t.id = i
+	}
+	c.index()
+	c.spread()
+	out.Layers = append(out.Layers, c.depths()...)
+	out.Layers = append(out.Layers, c.bodies()...)
+	out.Layers = append(out.Layers, c.strokes()...)
+	x0, y0, x1, y1 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
+	for _, q := range c.tubes {
+		for _, p := range q.samples {
+			w := math.Max(p.l, p.r)
+			if (!t.first && p.y < -lap) || (!t.last && p.y > t.y1-t.y0+lap) {
+				continue
+			}
+			x0, x1 = math.Min(x0, p.x-w), math.Max(x1, p.x+w)
+			y0, y1 = math.Min(y0, p.y-w), math.Max(y1, p.y+w)
+		}
+	}
+	if x0 > x1 {
+		out.Layers = out.Layers[:0]
+		return out
+	}
+	if !t.first {
+		y0 = 0
+	}
+	if !t.last {
+		y1 = t.y1 - t.y0 + lap
+	}
+	out.Left, out.Right, out.Top, out.Bottom = hundredths(x0), hundredths(x1), hundredths(y0), hundredths(y1)
+	return out
+}
+
+// plates remembers plates drawn before.
+type plates struct {
+	lock sync.Mutex
+	m    map[string]Plate
+	old  map[string]Plate // what was kept before m was full
+}
+
+const mostPlates = 4000
+
+var drawnPlates plates
+
+func (k *plates) get(key string) (Plate, bool) {
+	k.lock.Lock()
+	defer k.lock.Unlock()
+	p, ok := k.m[key]
+	if !ok {
+		if p, ok = k.old[key]; ok && k.m != nil {
+			k.m[key] = p
+		}
+	}
+	return p, ok
+}
+
+func (k *plates) put(key string, p Plate) {
+	k.lock.Lock()
+	defer k.lock.Unlock()
+	if k.m == nil || len(k.m) >= mostPlates {
+		k.old, k.m = k.m, map[string]Plate{}
+	}
+	k.m[key] = p
+}
+
+// Forget drops the plates that are kept, to measure a first drawing.
+func Forget() {
+	drawnPlates.lock.Lock()
+	defer drawnPlates.lock.Unlock()
+	drawnPlates.m, drawnPlates.old = nil, nil
+}
+
+// bands finds where each section lies.
+func bands(pic *Picture, l plan.Layout, stuffs []cord.Stuff, v View) {
+	type span struct{ lo, hi float64 }
+	wide := make([]span, len(l.Sections))
+	for i := range wide {
+		wide[i] = span{math.Inf(1), math.Inf(-1)}
+	}
+	for _, s := range l.Strands {
+		r := stuffs[s.Cord].DrawnUp() / 2
+		for i, p := range s.Points {
+			if k := s.Section[i]; k >= 0 && k < len(wide) {
+				x := p.X
+				if v.Back {
+					x = -x
+				}
+				wide[k].lo, wide[k].hi = math.Min(wide[k].lo, x-r), math.Max(wide[k].hi, x+r)
+			}
+		}
+	}
+	for i, s := range l.Sections {
+		b := Band{Section: i, Top: hundredths(s[0]), Bottom: hundredths(s[1])}
+		if wide[i].lo < wide[i].hi {
+			b.Left, b.Right = hundredths(wide[i].lo), hundredths(wide[i].hi)
+		}
+		pic.Bands = append(pic.Bands, b)
+	}
+}
