@@ -57,6 +57,9 @@ func (r Route) Settings(fine bool) tighten.Settings {
 // the Alexander polynomial it had.
 func (r Route) Draw(ctx context.Context, set tighten.Settings) (tighten.Result, error) {
 	p := r.Problem()
+	if err := CheckRoute(p); err != nil {
+		return tighten.Result{}, fmt.Errorf("the route of %s: %w", r.Name, err)
+	}
 	drawn, err := tighten.Draw(ctx, p, set)
 	if err != nil {
 		return drawn, fmt.Errorf("drawing up %s: %w", r.Name, err)
@@ -81,6 +84,61 @@ func (r Route) Draw(ctx context.Context, set tighten.Settings) (tighten.Result, 
 	}
 	return drawn, nil
 }
+
+// CheckRoute refuses a route that cannot be a knot: an end of a cell that does
+// not meet its entry into the next, or strands that pass where neither is over
+// the other. It names the strands and the place, counted from 1.
+func CheckRoute(p tighten.Problem) error {
+	// An end may stand straight above its entry, up to a repeat away, but not
+	// beside it.
+	const beside, same = 2.2, 0.1 // diameters
+	lines := make([]curve.Curve, len(p.Strands))
+	for i, s := range p.Strands {
+		lines[i] = curve.Spline(s.Route, s.Closed)
+		if p.Cell == nil || len(s.Route) == 0 {
+			continue
+		}
+		if s.Next < 0 || s.Next >= len(p.Strands) || len(p.Strands[s.Next].Route) == 0 {
+			return fmt.Errorf("strand %d goes on as strand %d, which is not there", i+1, s.Next+1)
+		}
+		end, entry := s.Route[len(s.Route)-1], tighten.Image(*p.Cell, 1, p.Strands[s.Next].Route[0])
+		off := r3.Sub(entry, end)
+		if d := r3.Norm(off); math.Hypot(off.X, off.Z) > beside*math.Max(1, s.Diameter) || math.Abs(off.Y) > 1.5*p.Cell.Pitch {
+			return fmt.Errorf("strand %d ends %.1f diameters away from where strand %d of the next repeat begins (x %.2f, y %.2f, z %.2f)",
+				i+1, d, s.Next+1, entry.X, entry.Y, entry.Z)
+		}
+	}
+	for i, a := range lines {
+		for j := i; j < len(lines); j++ {
+			for m := range edges(a) {
+				for n := range edges(lines[j]) {
+					if i == j && (n < m+12 || a.Closed && n > m+len(a.Points)-12) {
+						continue
+					}
+					p0, p1 := edge(a, m)
+					q0, q1 := edge(lines[j], n)
+					d, s, _ := curve.SegmentDistance(p0, p1, q0, q1)
+					if d >= same*math.Min(p.Strands[i].Diameter, p.Strands[j].Diameter) {
+						continue
+					}
+					at := curve.Lerp(p0, p1, s)
+					return fmt.Errorf("strands %d and %d meet near point %d of the one and %d of the other (x %.2f, y %.2f, z %.2f): lead one over, with z above zero, and one under",
+						i+1, j+1, m/8+1, n/8+1, at.X, at.Y, at.Z)
+				}
+			}
+		}
+	}
+	return nil
+}
+
+func edges(c curve.Curve) int {
+	if c.Closed {
+		return len(c.Points)
+	}
+	return len(c.Points) - 1
+}
+
+func edge(c curve.Curve, i int) (a, b Vec) { return c.Points[i], c.Points[(i+1)%len(c.Points)] }
 
 // polynomial is the Alexander polynomial of the curves as seen from the face,
 // a little askew so that nothing symmetric coincides.

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"os"
+	"strings"
 	"testing"
 
 	"nimblebight/core/curve"
@@ -132,5 +133,33 @@ func BenchmarkRow(b *testing.B) {
 		if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10, Start: "left"}, Leads: hang(cordOf, f, f, cordOf)}); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// What cannot be a knot is refused by name and place, before anything is drawn.
+func TestBadRoutesAreRefused(t *testing.T) {
+	line := func(y, z float64) []curve.Vec {
+		return []curve.Vec{{X: -4, Y: y, Z: z}, {Y: y, Z: z}, {X: 4, Y: y, Z: z}}
+	}
+	across := []curve.Vec{{Y: -4}, {}, {Y: 4}}
+	cell := &tighten.Cell{Pitch: 3}
+	for _, c := range []struct {
+		what, says string
+		p          tighten.Problem
+	}{
+		{"ends that do not meet", "strand 1 ends 8.0 diameters away", tighten.Problem{Cell: cell, Strands: []tighten.Strand{{Route: []curve.Vec{{}, {X: 4, Y: 1}, {X: 8, Y: 3}}, Diameter: 1}}}},
+		{"a strand that is not there", "goes on as strand 5", tighten.Problem{Cell: cell, Strands: []tighten.Strand{{Route: across, Diameter: 1, Next: 4}}}},
+		{"strands that coincide", "strands 1 and 2 meet near point 1", tighten.Problem{Strands: []tighten.Strand{{Route: line(0, 0), Diameter: 1}, {Route: line(0.02, 0), Diameter: 1}}}},
+		{"a crossing that is neither over nor under", "lead one over", tighten.Problem{Strands: []tighten.Strand{{Route: line(0, 0), Diameter: 1}, {Route: across, Diameter: 1}}}},
+	} {
+		r := knot.Route{Name: "a slip of the pen", Problem: func() tighten.Problem { return c.p }}
+		_, err := r.Draw(context.Background(), tighten.Settings{})
+		if err == nil || !strings.Contains(err.Error(), "a slip of the pen") || !strings.Contains(err.Error(), c.says) {
+			t.Errorf("%s: %v", c.what, err)
+		}
+	}
+	good := tighten.Problem{Strands: []tighten.Strand{{Route: line(0, 1), Diameter: 1}, {Route: across, Diameter: 1}}}
+	if err := knot.CheckRoute(good); err != nil {
+		t.Errorf("one over one under: %v", err)
 	}
 }

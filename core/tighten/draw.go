@@ -54,6 +54,7 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		}
 		curves, set.Warm = best, true
 	}
+	film := film{most: set.Frames}
 	for stage, per := range set.PerDiameter {
 		rx := newRelaxer(p, curves, cell, per)
 		if stage == 0 && !set.Warm {
@@ -65,10 +66,14 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		if stage == 0 && len(set.PerDiameter) > 1 {
 			k = softContact
 		}
+		if set.Frames > 0 {
+			rx.film = &film
+		}
 		if err := rx.relax(ctx, k, stage, set); err != nil {
 			return Result{}, err
 		}
 		curves, cell = rx.curves(), rx.cell
+		res.Residual = rx.residual
 		res.Steps += rx.steps
 		res.Least = math.Min(res.Least, rx.least)
 		res.Gap, res.Nodes, res.Length = rx.gap(), len(rx.x), rx.length()
@@ -79,7 +84,18 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 	if p.Cell != nil && cell.Pitch < 0.5*p.Strands[0].Diameter {
 		return Result{}, fmt.Errorf("tighten: the cell collapsed to a pitch of %.3f: the route is not a knot", cell.Pitch)
 	}
+	give := 0.0
+	for _, s := range p.Strands {
+		give = math.Max(give, s.Give)
+	}
+	const off, moving = 0.02, 1e-3 // beyond these a figure is not worth having
+	if res.Residual > moving || res.Gap < 1-give-off || math.IsNaN(res.Length) {
+		return Result{}, &NotDrawnUp{res.Steps, res.Residual, res.Gap}
+	}
 	res.Strands, res.Cell = curves, cell
+	if set.Frames > 0 {
+		res.Frames, res.Cells = film.cut(curves, cell)
+	}
 	return res, nil
 }
 
@@ -149,6 +165,8 @@ type relaxer struct {
 	massP, massT   float64
 	steps          int
 	least          float64
+	residual       float64
+	film           *film
 }
 
 func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxer {
@@ -308,8 +326,22 @@ func (r *relaxer) list() {
 		a, b := r.x[l.a], r.at(l.b, l.shift)
 		here[i] = mid{curve.Lerp(a, b, 0.5), r3.Norm(r3.Sub(b, a)) / 2}
 	}
+	reach := 0.0
+	mids := make([]Vec, len(here))
+	for i, m := range here {
+		mids[i] = m.c
+		reach = math.Max(reach, r.p.Strands[r.strOf[i]].Diameter*(1+skin)+2*m.half)
+	}
 	// Arc length of the links along their threads, to leave out near ones.
 	for k := 0; k <= images; k++ {
+		there := mids
+		if k > 0 {
+			there = make([]Vec, len(mids))
+			for i, v := range mids {
+				there[i] = Image(r.cell, k, v)
+			}
+		}
+		grid := newNear(there, reach)
 		// after[i] is the strand that i has become k cells on, and ahead[i]
 		// how much thread lies between their starts.
 		after, ahead := make([]int, len(r.p.Strands)), make([]float64, len(r.p.Strands))
@@ -326,15 +358,11 @@ func (r *relaxer) list() {
 				from = s + 1
 			}
 			i := r.strOf[s]
-			for t := from; t < len(r.links); t++ {
+			for _, t := range grid.of(here[s].c, from) {
 				j := r.strOf[t]
 				d := (r.p.Strands[i].Diameter + r.p.Strands[j].Diameter) / 2
-				m := here[t]
-				if k > 0 {
-					m.c = Image(r.cell, k, m.c)
-				}
-				lim := d*(1+skin) + here[s].half + m.half
-				w := r3.Sub(m.c, here[s].c)
+				lim := d*(1+skin) + here[s].half + here[t].half
+				w := r3.Sub(there[t], here[s].c)
 				if math.Abs(w.Y) > lim || r3.Norm2(w) > lim*lim {
 					continue
 				}
@@ -561,7 +589,9 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 		smallest = math.Min(smallest, s.Diameter)
 	}
 	maxStep := 0.08 * smallest
+	r.residual = math.Inf(1)
 	for step := 1; step <= set.MaxSteps; step++ {
+		r.film.take(r, step)
 		if r.moved() > skin/2*0.9 {
 			r.measure()
 			r.list()
@@ -575,7 +605,8 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 			if set.Progress != nil {
 				set.Progress(stage, r.steps+step, r.length(), gap)
 			}
-			still := math.Abs(last-energy) < set.Still*math.Abs(energy)
+			r.residual = math.Abs(last-energy) / math.Abs(energy)
+			still := r.residual < set.Still
 			if still && math.Abs(1-give-gap) < set.Tolerance {
 				r.steps += step
 				return nil

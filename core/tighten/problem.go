@@ -100,6 +100,9 @@ type Settings struct {
 	Warm bool
 	// Progress is called now and then.
 	Progress func(stage, step int, length, gap float64)
+	// Frames is how many key frames of the drawing up are kept, from the loose
+	// route to the end; none where zero. Two is the least.
+	Frames int
 }
 
 // Result is a knot drawn up.
@@ -115,6 +118,27 @@ type Result struct {
 	Least float64
 	Nodes int
 	Steps int
+	// Residual is the share of its energy by which the knot still changed over
+	// the last 200 steps.
+	Residual float64
+	// Frames are the strands from loose to drawn up, each strand with the same
+	// nodes in every frame, about evenly spaced in the length that was still to
+	// be drawn out. A sinnet's frames are of one cell, and Cells their cells.
+	Frames [][]curve.Curve
+	Cells  []Cell
+}
+
+// NotDrawnUp is the error for a knot that did not come to rest: it was still
+// changing, or its strands still pressed into one another, after all its steps.
+type NotDrawnUp struct {
+	Steps    int
+	Residual float64 // as in Result
+	Gap      float64 // as in Result
+}
+
+func (e *NotDrawnUp) Error() string {
+	return fmt.Sprintf("tighten: not drawn up after %d steps: the energy still changes by %.1g of itself in %d, strands are %.1f %% of a diameter off touching; give it more steps or a better dressed route",
+		e.Steps, e.Residual, checkEvery, 100*math.Abs(1-e.Gap))
 }
 
 func (p Problem) check() error {

@@ -2,6 +2,7 @@ package tighten_test
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"strings"
@@ -54,7 +55,7 @@ func TestTrefoilComesToItsPublishedLength(t *testing.T) {
 }
 
 func TestScalingAndSameness(t *testing.T) {
-	set := tighten.Settings{PerDiameter: []float64{3}, MaxSteps: 400}
+	set := tighten.Settings{PerDiameter: []float64{3}, MaxSteps: 4000}
 	a, again, twice := draw(t, trefoil(1), set), draw(t, trefoil(1), set), draw(t, trefoil(2), set)
 	for i, p := range a.Strands[0].Points {
 		if p != again.Strands[0].Points[i] {
@@ -283,5 +284,51 @@ func BenchmarkTrefoil(b *testing.B) {
 		if _, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}}); err != nil {
 			b.Fatal(err)
 		}
+	}
+}
+
+// A drawing up that is stopped before it has come to rest says so and gives no
+// curve.
+func TestNotDrawnUp(t *testing.T) {
+	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}, MaxSteps: 400, Still: 1e-12})
+	var not *tighten.NotDrawnUp
+	if !errors.As(err, &not) || not.Steps != 400 || !(not.Residual > 0) {
+		t.Fatalf("400 steps gave %v", err)
+	}
+	if r.Strands != nil {
+		t.Error("a curve came with the error")
+	}
+}
+
+// The frames go from the loose route to the end, ever shorter, and no strand
+// passes through another between two of them.
+func TestFramesOfADrawingUp(t *testing.T) {
+	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}, Frames: 12})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(r.Frames) != 12 {
+		t.Fatalf("%d frames", len(r.Frames))
+	}
+	last := math.Inf(1)
+	for k, f := range r.Frames {
+		l := f[0].Length()
+		if l > last+0.02*last {
+			t.Errorf("frame %d is %.2f long, the one before %.2f", k, l, last)
+		}
+		last = l
+		if len(f[0].Points) != len(r.Strands[0].Points) {
+			t.Errorf("frame %d has %d nodes of %d", k, len(f[0].Points), len(r.Strands[0].Points))
+		}
+		found, err := curve.Crossings([]curve.Curve{curve.TurnY(f[0], 0.3)})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if d := curve.Determinant(found, 1); d != 3 {
+			t.Errorf("frame %d has determinant %d", k, d)
+		}
+	}
+	if end := r.Frames[11][0].Length(); math.Abs(end-r.Strands[0].Length()) > 0.01*end {
+		t.Errorf("the last frame is %.2f long, the knot %.2f", end, r.Strands[0].Length())
 	}
 }
