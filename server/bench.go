@@ -96,8 +96,15 @@ func remember[T any](v *views, key string, made func() (T, error)) (T, error) {
 	return out, nil
 }
 
-func (v *views) plan(raw []byte, d piece.Document, set Settings, until int) (plan.Plan, error) {
-	o := plan.Options{LeftHanded: set.Hand == "left", Until: until}
+// hand is a place at the vise: so many actions, and how far the last has come.
+// The zero value is the whole piece.
+type hand struct {
+	until int
+	along float64
+}
+
+func (v *views) plan(raw []byte, d piece.Document, set Settings, at hand) (plan.Plan, error) {
+	o := plan.Options{LeftHanded: set.Hand == "left", Until: at.until, Along: at.along}
 	if set.Units == "inch" {
 		o.RoundUpMM = plan.QuarterInch
 	}
@@ -105,10 +112,10 @@ func (v *views) plan(raw []byte, d piece.Document, set Settings, until int) (pla
 	return remember(v, key, func() (plan.Plan, error) { return plan.Make(d, o) })
 }
 
-func (v *views) picture(raw []byte, d piece.Document, set Settings, until int, view scene.View) (scene.Picture, error) {
-	key := fmt.Sprintf("picture %x %s %d %v", sha256.Sum256(raw), set.Hand, until, view)
+func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, view scene.View) (scene.Picture, error) {
+	key := fmt.Sprintf("picture %x %s %v %v", sha256.Sum256(raw), set.Hand, at, view)
 	return remember(v, key, func() (scene.Picture, error) {
-		p, err := v.plan(raw, d, set, until)
+		p, err := v.plan(raw, d, set, at)
 		if err != nil {
 			return scene.Picture{}, err
 		}
@@ -144,13 +151,13 @@ func (s *Server) planOf(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	pl, err := s.views.plan(p.Document, d, set, 0)
+	pl, err := s.views.plan(p.Document, d, set, hand{})
 	answer(c, pl, err)
 }
 
 // pictureOf draws a piece: ?view=face|back, ?scale= pixels a millimetre,
-// ?until= actions done for the picture at the vise, which shows only the
-// stretch of the work in hand. Plates named in the header Have-Plates, with
+// ?until= actions done for the picture at the vise, with ?along= the share that
+// the last of them has come to, from 0 to 1; it shows only the stretch of the work in hand. Plates named in the header Have-Plates, with
 // commas between, are left out.
 func (s *Server) pictureOf(c *gin.Context) {
 	p, d, set, err := s.opened(c)
@@ -162,19 +169,24 @@ func (s *Server) pictureOf(c *gin.Context) {
 	if v, err := strconv.ParseFloat(c.Query("scale"), 64); err == nil && v > 0.2 && v < 60 {
 		view.PerMM = v
 	}
-	until := 0
+	var at hand
 	if v, err := strconv.Atoi(c.Query("until")); err == nil && v > 0 {
-		until = v
+		at.until = v
 	}
-	if until > 0 {
-		pl, err := s.views.plan(p.Document, d, set, until)
+	if at.until > 0 {
+		if v, err := strconv.ParseFloat(c.Query("along"), 64); err == nil && v > 0 && v <= 1 {
+			at.along = math.Round(v*24) / 24 // steps that can be kept
+		}
+		whole := at
+		whole.along = 0 // so that the frame stays while the strand moves
+		pl, err := s.views.plan(p.Document, d, set, whole)
 		if err != nil {
 			failed(c, err)
 			return
 		}
 		view.From, view.To = inHand(pl)
 	}
-	pic, err := s.views.picture(p.Document, d, set, until, view)
+	pic, err := s.views.picture(p.Document, d, set, at, view)
 	if have := c.GetHeader("Have-Plates"); err == nil && have != "" {
 		pic = pic.Without(strings.Split(have, ","))
 	}

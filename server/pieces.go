@@ -63,7 +63,7 @@ func (s *Server) tag(p store.Piece, set Settings) Tag {
 		return t
 	}
 	t.Name, t.Kind = d.Name, d.Purpose.Kind
-	pl, err := s.views.plan(p.Document, d, set, 0)
+	pl, err := s.views.plan(p.Document, d, set, hand{})
 	if err != nil {
 		t.Trouble = err.Error()
 	} else {

@@ -36,6 +36,8 @@ type Knot struct {
 
 	fill func(*Section) // sets the defaults of a new section
 	tie  func(Work) (Tied, error)
+	// hold, where the knot's way is known, is the part of it in hand; see Hold.
+	hold func(w Work, action int, along float64) (Tied, error)
 }
 
 // School is a matter on which makers differ, with the reason for our default.
@@ -170,28 +172,6 @@ func Tie(w Work) (Tied, error) {
 		return Tied{}, Unknown(w.Section.Do)
 	}
 	return k.tie(w)
-}
-
-// Open pulls the last half knot of a row apart, as it looks while it is being
-// tied: the same way over and under, not yet drawn up.
-func (t *Tied) Open() {
-	n := len(t.Cells)
-	if n < 2 {
-		return
-	}
-	const stretch, wide = 2.1, 1.18
-	top, was := t.Cells[n-2], t.Height
-	for _, p := range t.Paths {
-		for i, v := range p.Points {
-			if v.Y > top {
-				u := math.Min(1, (v.Y-top)/(was-top))
-				p.Points[i].Y = top + (v.Y-top)*stretch
-				p.Points[i].X *= 1 + (wide-1)*u
-			}
-		}
-	}
-	t.Height = top + (was-top)*stretch
-	t.Cells[n-1] = t.Height
 }
 
 // Unknown is the error for a do that is not in the catalogue; it names the

@@ -38,6 +38,9 @@ func init() {
 		},
 		fill: func(s *Section) { s.Start = "left" },
 		tie:  func(w Work) (Tied, error) { return tieRow(w, 2, w.Section.Start) },
+		hold: func(w Work, action int, along float64) (Tied, error) {
+			return holdRow(w, 2, w.Section.Start, action, along)
+		},
 	})
 	add(Knot{
 		ID: "half-knot", Name: "half knot", Family: "flat and spiral sinnets",
@@ -52,6 +55,9 @@ func init() {
 		},
 		fill: func(s *Section) { s.Hand = "left" },
 		tie:  func(w Work) (Tied, error) { return tieRow(w, 1, w.Section.Hand) },
+		hold: func(w Work, action int, along float64) (Tied, error) {
+			return holdRow(w, 1, w.Section.Hand, action, along)
+		},
 	})
 }
 

@@ -160,6 +160,10 @@ type Options struct {
 	// Until stops the walk after so many actions of all steps, for the
 	// picture at the vise; the strands then hang on loose. Zero walks to the end.
 	Until int
+	// Along is how far the action named by Until has come, from 0 to 1: its
+	// strand led a part of the way, or the knot drawn up by a part. Zero shows
+	// the strand led all the way and the knot still loose.
+	Along float64
 }
 
 // Inch is the rounding for makers who cut in inches: a quarter.

@@ -147,8 +147,12 @@ func (w *walk) section(i int) error {
 	}
 	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
-		if err := w.cutShort(&work, &tied); err != nil {
+		done, err := w.inHandAt(&work, &tied)
+		if err != nil {
 			return problem(i, "", "cannot be tied: %v", err)
+		}
+		if done > 0 {
+			return w.hold(i, s, work, tied, chosen, own, places, middle, done)
 		}
 	}
 	w.lay(i, s, work, tied, chosen, own, places, middle)
@@ -198,37 +202,69 @@ func (w *walk) fall(leads []knot.Lead, t knot.Tied) float64 {
 	return w.clear + f + t.Clear
 }
 
-// cutShort ends the walk at the action that Options.Until names: what is not
-// tied yet is left off.
-func (w *walk) cutShort(work *knot.Work, tied *knot.Tied) error {
+// inHandAt counts the actions; in the section in hand it gives how many of its
+// actions are done or doing, else zero.
+func (w *walk) inHandAt(work *knot.Work, tied *knot.Tied) (int, error) {
 	step := w.plan.Steps[len(w.plan.Steps)-1]
 	all := step.Repeats * len(step.Actions)
 	before := w.actions
 	w.actions += all
 	if w.actions < w.o.Until {
-		return nil
+		return 0, nil
 	}
 	w.stop = true
-	done := w.o.Until - before // actions of this section that are done or doing
-	last := tied.Actions[(done-1)%len(tied.Actions)]
-	if len(tied.Cells) > 0 {
-		work.HalfKnots = (done + 1) / 2
-		t, err := knot.Tie(*work)
-		if err != nil {
-			return err
-		}
-		if done < all || done%2 == 1 { // the half knot in hand is still open
-			t.Open()
-		}
-		*tied = t
-	}
+	return w.o.Until - before, nil
+}
+
+// hold lays the section in hand: the parts of it that are closed, then the part
+// that is being tied, as far as its action has come.
+func (w *walk) hold(i int, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
+	n := len(tied.Actions)
+	last := tied.Actions[(done-1)%n]
 	if last.Moves >= 0 {
-		w.movedY = w.y
-		if n := len(tied.Cells); n > 1 {
-			w.movedY = w.y + w.fall(work.Leads, *tied) + tied.Cells[n-2]
-		}
 		w.moving = w.inHand[last.Moves]
 	}
+	w.movedY = w.y
+	along := w.o.Along
+	if along == 0 {
+		along = 1
+		if len(tied.Cells) > 0 && done%2 == 0 {
+			along = knot.Led
+		}
+	}
+	whole := done == n*tied.Repeats && along >= 1 && w.o.Along != 0
+	closed := work
+	closed.HalfKnots = (done - 1) / 2
+	if len(tied.Cells) == 0 {
+		closed.HalfKnots = 0
+	}
+	held, ok := knot.Tied{}, false
+	if !whole {
+		var err error
+		if held, ok, err = knot.Hold(closed, (done-1)%n, along); err != nil {
+			return problem(i, "", "cannot be tied: %v", err)
+		}
+	}
+	if !ok {
+		w.lay(i, s, work, tied, chosen, own, places, middle)
+		return nil
+	}
+	if closed.HalfKnots > 0 {
+		t, err := knot.Tie(closed)
+		if err != nil {
+			return problem(i, "", "cannot be tied: %v", err)
+		}
+		w.lay(i, s, closed, t, chosen, own, places, middle)
+		w.clear = 0
+		w.movedY = w.y
+		// What is in hand is laid on the same strands where they have come to.
+		work.Leads, chosen = work.Leads[:0:0], chosen[:0:0]
+		for _, p := range places {
+			chosen = append(chosen, w.hanging[p-1])
+			work.Leads = append(work.Leads, w.lead(w.hanging[p-1], middle, w.y))
+		}
+	}
+	w.lay(i, s, work, held, chosen, own, places, middle)
 	return nil
 }
 

@@ -20,11 +20,12 @@ import (
 // places, pieces and edits where the same curves come again.
 
 // margin is how far beyond a plate its neighbours are looked at, in drawn-up
-// diameters of the thickest cord; lap is by what plates overlap, mm.
-const (
-	margin = 3.6
-	lap    = 0.12
-)
+// diameters of the thickest cord.
+const margin = 3.6
+
+// lap is by what plates overlap, mm: some pixels, so that the edges of two of
+// them never leave a hair of what is behind.
+func (v View) lap() float64 { return 2 / v.PerMM }
 
 // run is a stretch of a strand that comes near a plate, in the plate's own
 // coordinates.
@@ -296,10 +297,10 @@ func (t *tile) name(l plan.Layout, v View) string {
 func (t *tile) draw(l plan.Layout, v View) Plate {
 	c := newCanvas(v)
 	if !t.first {
-		c.lo = -lap
+		c.lo = -v.lap()
 	}
 	if !t.last {
-		c.hi = t.y1 - t.y0 + lap
+		c.hi = t.y1 - t.y0 + v.lap()
 	}
 	if t.first {
 		c.hardware(l.Hardware)
@@ -323,7 +324,7 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	for _, q := range c.tubes {
 		for _, p := range q.samples {
 			w := math.Max(p.l, p.r)
-			if (!t.first && p.y < -lap) || (!t.last && p.y > t.y1-t.y0+lap) {
+			if !c.shown(p.y, 0) {
 				continue
 			}
 			x0, x1 = math.Min(x0, p.x-w), math.Max(x1, p.x+w)
@@ -335,10 +336,10 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 		return out
 	}
 	if !t.first {
-		y0 = 0
+		y0 = c.lo
 	}
 	if !t.last {
-		y1 = t.y1 - t.y0 + lap
+		y1 = c.hi
 	}
 	out.Left, out.Right, out.Top, out.Bottom = hundredths(x0), hundredths(x1), hundredths(y0), hundredths(y1)
 	return out

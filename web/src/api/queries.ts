@@ -51,13 +51,18 @@ export interface Look {
   scale: number;
   /** actions done, for the picture at the vise */
   until?: number;
+  /** how far the last of them has come, in 24ths; 0 for the strand led and nothing drawn up */
+  along?: number;
 }
+
+export const alongSteps = 24;
 
 export function usePicture(id: number, revision: number | undefined, look: Look) {
   const { hand } = useSettings();
-  const until = look.until ? `&until=${look.until}` : "";
+  const along = look.along ? `&along=${look.along / alongSteps}` : "";
+  const until = look.until ? `&until=${look.until}${along}` : "";
   return useQuery({
-    queryKey: ["picture", id, revision, hand, look.view, look.scale, look.until ?? 0],
+    queryKey: ["picture", id, revision, hand, look.view, look.scale, look.until ?? 0, look.along ?? 0],
     queryFn: () =>
       fetchPicture(
         `${id} ${look.view} ${look.scale}`,

@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "wouter";
 import { api } from "../api/client";
-import { usePicture, usePlan, useSettings } from "../api/queries";
+import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
 import { usePiece } from "../api/usePiece";
 import { Still } from "../hang/Plate";
@@ -61,7 +61,13 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
   const { units } = useSettings();
   const client = useQueryClient();
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
-  const picture = usePicture(id, p.revision, { view: "face", scale: 9, until: Math.min(done + 1, plan.actions) }).data;
+  const move = useMove(done);
+  const picture = usePicture(id, p.revision, {
+    view: "face",
+    scale: 9,
+    until: Math.min(done + 1, plan.actions),
+    along: place ? move.along : alongSteps,
+  }).data;
   useWakeLock();
   // The place is kept on the server with every step, and tried again when it could not be.
   useEffect(() => {
@@ -92,6 +98,7 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
       const on = [" ", "PageDown", "ArrowRight", "Enter"].includes(e.key);
       const back = ["Backspace", "PageUp", "ArrowLeft"].includes(e.key);
       if (!on && !back) return;
+      if ((e.target as HTMLElement).matches('input[type="range"]') && e.key.startsWith("Arrow")) return;
       if (e.key === "Enter" && (e.target as HTMLElement).closest("a, button")) return;
       e.preventDefault();
       setDone((n) => Math.max(0, Math.min(plan.actions, n + (on ? 1 : -1))));
@@ -125,7 +132,8 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
         </svg>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
-        <div className="mat flex min-h-0 items-center justify-center overflow-hidden p-3">
+        <div className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3">
+          {place?.action.cord && <MoveSlider {...move} />}
           {picture && picture.places.length > 0 && (
             <Still
               picture={picture}
@@ -157,6 +165,69 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
         </div>
       </div>
     </main>
+  );
+}
+
+interface Move {
+  along: number;
+  setAlong: (n: number) => void;
+  playing: boolean;
+  play: () => void;
+}
+
+/** useMove is how far the move in hand is shown: it plays once by itself, unless motion is to be reduced. */
+function useMove(done: number): Move {
+  const [along, set] = useState(0);
+  const [playing, setPlaying] = useState(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new move begins anew
+  useEffect(() => {
+    const still = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+    set(still ? 0 : 1);
+    setPlaying(!still);
+  }, [done]);
+  useEffect(() => {
+    if (!playing) return;
+    const timer = setInterval(() => {
+      set((n) => {
+        if (n < alongSteps) return n + 1;
+        setPlaying(false);
+        return n;
+      });
+    }, 90);
+    return () => clearInterval(timer);
+  }, [playing]);
+  return {
+    along,
+    playing,
+    setAlong: (n) => {
+      setPlaying(false);
+      set(n);
+    },
+    play: () => {
+      set((n) => (n >= alongSteps || n === 0 ? 1 : n));
+      setPlaying(!playing);
+    },
+  };
+}
+
+/** MoveSlider leads the strand and draws the knot up, by hand or by itself. */
+function MoveSlider({ along, setAlong, playing, play }: Move) {
+  return (
+    <div className="absolute inset-x-3 bottom-2 z-10 flex items-center gap-3 rounded-field bg-base-100/90 px-3 py-1">
+      <button type="button" className="btn btn-ghost btn-sm" onClick={play}>
+        {playing ? "Stop" : "Show the move"}
+      </button>
+      <input
+        type="range"
+        className="range range-sm range-primary flex-1"
+        min={1}
+        max={alongSteps}
+        value={along || alongSteps / 2}
+        aria-label="How far the move has come"
+        aria-valuetext={`${Math.round((100 * (along || alongSteps / 2)) / alongSteps)} percent`}
+        onChange={(e) => setAlong(Number(e.target.value))}
+      />
+    </div>
   );
 }
 
