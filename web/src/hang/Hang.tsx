@@ -120,7 +120,7 @@ function View({ picture, plan, x, perMM, top, named }: ViewProps) {
   const band = picture.bands.find((b) => b.section === shown);
   return (
     <g transform={`translate(${x} ${-top * perMM}) scale(${scale}) translate(${-middle} 0)`}>
-      <Plates picture={picture} />
+      <Plates picture={picture} scale={scale} zero={top * 100} />
       {band && <Dim picture={picture} band={band} />}
       {picture.bands.map((b) => (
         <rect

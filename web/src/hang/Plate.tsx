@@ -1,34 +1,54 @@
-import { memo } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import type { Picture, Plate } from "../api/types.gen";
 
 /** by what a plate is wider than what its cords cover, for their inks */
 const bleed = 40;
 
-/** Plates lays a picture's plates one under the other; it decides nothing about them. */
-export const Plates = memo(function Plates({ picture }: { picture: Picture }) {
+/**
+ * Plates lays a picture's plates one under the other; it decides nothing about them. They are cut on
+ * whole pixels, so that no edge is half of one plate and half of the next: scale is pixels a hundredth of
+ * a millimetre, and zero the y that lies on a pixel's edge.
+ */
+export const Plates = memo(function Plates({
+  picture,
+  scale,
+  zero,
+}: {
+  picture: Picture;
+  scale: number;
+  zero: number;
+}) {
+  const { places, plates } = picture;
+  const fine = scale * window.devicePixelRatio;
+  const snap = (y: number) => Math.round((y - zero) * fine) / fine + zero;
   return (
     <g aria-hidden="true">
-      {picture.places.map((p, i) => (
-        <Laid key={`${p.plate}${i}`} plate={picture.plates[p.plate]} y={p.y} />
-      ))}
+      {places.map((p, i) => {
+        const plate = plates[p.plate];
+        const next = places[i + 1];
+        const joins = next !== undefined && next.y <= p.y + plate.bottom;
+        const top = i > 0 && plate.top < 0 ? snap(p.y) : p.y + plate.top;
+        const bottom = joins ? snap(next.y) + 1 / fine : p.y + plate.bottom;
+        return <Laid key={`${p.plate}${i}`} plate={plate} y={p.y} top={top - p.y} bottom={bottom - p.y} />;
+      })}
     </g>
   );
 });
 
-const Laid = memo(function Laid({ plate, y }: { plate: Plate; y: number }) {
-  const { left, right, top, bottom } = plate;
-  const [wide, tall] = [right - left + 2 * bleed, bottom - top];
+const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; bottom: number }) {
+  const { left, right, layers } = p.plate;
+  const [wide, tall] = [right - left + 2 * bleed, p.bottom - p.top];
   return (
     <svg
       aria-hidden="true"
       x={left - bleed}
-      y={y + top}
+      y={p.y + p.top}
       width={wide}
       height={tall}
-      viewBox={`${left - bleed} ${top} ${wide} ${tall}`}
+      viewBox={`${left - bleed} ${p.top} ${wide} ${tall}`}
       overflow="hidden"
     >
-      {plate.layers.map((l, i) =>
+      {layers.map((l, i) =>
         l.kind === "body" ? (
           <path key={i} className="lay-body" d={l.d} fill={l.colour} />
         ) : (
@@ -38,6 +58,25 @@ const Laid = memo(function Laid({ plate, y }: { plate: Plate; y: number }) {
     </svg>
   );
 });
+
+/** Fitted is a picture as large as its box allows. */
+export function Fitted({ picture, label }: { picture: Picture; label: string }) {
+  const box = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ w: 0, h: 0 });
+  useEffect(() => {
+    const el = box.current;
+    if (!el) return;
+    const watch = new ResizeObserver(([e]) => setSize({ w: e.contentRect.width, h: e.contentRect.height }));
+    watch.observe(el);
+    return () => watch.disconnect();
+  }, []);
+  const perMM = Math.min((size.w / picture.width) * 100, (size.h / picture.height) * 100);
+  return (
+    <div ref={box} className="flex h-full min-h-0 w-full items-center justify-center overflow-hidden">
+      {perMM > 0 && <Still picture={picture} perMM={perMM} label={label} />}
+    </div>
+  );
+}
 
 /** Still is a picture by itself, drawn at so many pixels a millimetre. */
 export function Still(p: { picture: Picture; perMM: number; label: string; className?: string }) {
@@ -52,7 +91,7 @@ export function Still(p: { picture: Picture; perMM: number; label: string; class
       height={(height / 100) * p.perMM}
       viewBox={`${left} ${top} ${width} ${height}`}
     >
-      <Plates picture={p.picture} />
+      <Plates picture={p.picture} scale={p.perMM / 100} zero={top} />
     </svg>
   );
 }

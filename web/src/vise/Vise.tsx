@@ -5,7 +5,7 @@ import { api } from "../api/client";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
 import { usePiece } from "../api/usePiece";
-import { Still } from "../hang/Plate";
+import { Fitted } from "../hang/Plate";
 import { Swatch } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
 import { length } from "../ui/units";
@@ -135,12 +135,7 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
         <div className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3">
           {place?.action.cord && <MoveSlider {...move} />}
           {picture && picture.places.length > 0 && (
-            <Still
-              picture={picture}
-              perMM={9}
-              label="The work in hand; the strand that moves is outlined"
-              className="h-full w-full"
-            />
+            <Fitted picture={picture} label="The work in hand; the strand that moves is outlined" />
           )}
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
