@@ -27,6 +27,7 @@ type ctx = context.Context
 func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/plan", s.planOf)
 	r.GET("/pieces/:id/picture", s.pictureOf)
+	r.GET("/pieces/:id/space", s.spaceOf)
 	r.PUT("/pieces/:id/place", s.place)
 	r.GET("/pieces/:id/log", s.logs)
 	r.POST("/pieces/:id/log", s.addLog)

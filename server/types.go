@@ -159,6 +159,7 @@ type Wire struct {
 	Catalogue       Catalogue
 	Plan            plan.Plan
 	Picture         scene.Picture
+	Space           Space
 }
 
 func catalogue() Catalogue {

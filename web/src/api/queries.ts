@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api } from "./client";
 import { fetchPicture } from "./plates";
-import type { Catalogue, Entry, Plan, Settings, Spool, Tag } from "./types.gen";
+import type { Catalogue, Entry, Plan, Settings, Space, Spool, Tag } from "./types.gen";
 
 export function useTags(bin = false) {
   return useQuery({
@@ -71,6 +71,16 @@ export function usePicture(id: number, revision: number | undefined, look: Look)
     enabled: revision !== undefined,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+export function useSpace(id: number, revision: number | undefined, section: number) {
+  const { hand } = useSettings();
+  return useQuery({
+    queryKey: ["space", id, revision, hand, section],
+    queryFn: () => api.get<Space>(`/pieces/${id}/space?section=${section}`),
+    enabled: revision !== undefined,
     retry: false,
   });
 }

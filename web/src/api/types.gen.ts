@@ -14,6 +14,7 @@ export interface Root {
   Catalogue: Catalogue;
   Plan: Plan;
   Picture: Picture;
+  Space: Space;
 }
 export interface Tag {
   id: number;
@@ -329,4 +330,14 @@ export interface Band {
   bottom: number;
   left: number;
   right: number;
+}
+export interface Space {
+  section: number;
+  strands: Thread[];
+}
+export interface Thread {
+  cord: string;
+  colour: string;
+  diameter_mm: number;
+  points: number[];
 }

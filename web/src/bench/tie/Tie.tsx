@@ -1,6 +1,7 @@
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import { useCatalogue, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Document, Field, Section } from "../../api/types.gen";
+import { Turn } from "../../hang/Turn";
 import { Choice, Panel } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { length } from "../../ui/units";
@@ -68,6 +69,7 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
   const planned = plan?.sections.find((p) => p.index === index);
   const k = catalogue?.knots.find((q) => q.id === section.do);
   const here = selected === index;
+  const [turning, setTurning] = useState(false);
   const row = useRef<HTMLLIElement>(null);
   const was = useRef(here);
   useEffect(() => {
@@ -159,6 +161,10 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
             <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
               Take out
             </button>
+            <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
+              Turn in space
+            </button>
+            {turning && <Turn section={index} name={name} onClose={() => setTurning(false)} />}
           </div>
           {planned?.shows && planned.shows.length > 0 && (
             <p className="text-sm opacity-80">

@@ -1,0 +1,100 @@
+package server
+
+import (
+	"math"
+	"strconv"
+
+	"github.com/gin-gonic/gin"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+)
+
+// Space is a section's curves, to be turned in space.
+type Space struct {
+	Section int      `json:"section"`
+	Strands []Thread `json:"strands"`
+}
+
+// Thread is a stretch of cord in space.
+type Thread struct {
+	Cord       string  `json:"cord"`
+	Colour     string  `json:"colour"`
+	DiameterMM float64 `json:"diameter_mm"`
+	// Points are x, y, z in mm, one after the other, about the section's
+	// middle; y runs down, z out of the face.
+	Points []float64 `json:"points"`
+}
+
+// spaceOf gives the curves of ?section= of a piece, with a little of what is
+// above and below it.
+func (s *Server) spaceOf(c *gin.Context) {
+	p, d, set, err := s.opened(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	pl, err := s.views.plan(p.Document, d, set, hand{})
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	n, err := strconv.Atoi(c.Query("section"))
+	if err != nil || n < 0 || n >= len(pl.Sections) {
+		failed(c, piece.Problems{{Path: "section", Message: "is not one of the piece's sections; they count from 0"}})
+		return
+	}
+	answer(c, space(pl, d, n), nil)
+}
+
+// mostTurned is how much of a long section is shown, mm per mm of cord.
+const mostTurned = 16.0
+
+func space(pl plan.Plan, d piece.Document, section int) Space {
+	out := Space{Section: section, Strands: []Thread{}}
+	l := pl.Layout()
+	thick := 0.0
+	for _, c := range pl.Cords {
+		thick = math.Max(thick, c.DrawnUpMM)
+	}
+	from, to := l.Sections[section][0]-thick, l.Sections[section][1]+thick
+	to = math.Min(to, from+mostTurned*thick)
+	middle := (from + to) / 2
+	for _, s := range l.Strands {
+		c := d.Cords[s.Cord]
+		var run []curve.Vec
+		flush := func() {
+			if len(run) > 1 && (curve.Curve{Points: run}).Length() > 2*c.Stuff.DrawnUp() { // no crumbs at the borders
+				t := Thread{Cord: c.ID, Colour: c.Stuff.Colour, DiameterMM: c.Stuff.DrawnUp(), Points: []float64{}}
+				line := curve.Spline(run, false)
+				n := max(3, int(line.Length()/(0.3*c.Stuff.DrawnUp())))
+				for _, v := range line.Resample(n).Points {
+					for _, x := range [3]float64{v.X, v.Y - middle, v.Z} {
+						t.Points = append(t.Points, math.Round(100*x)/100)
+					}
+				}
+				out.Strands = append(out.Strands, t)
+			}
+			run = nil
+		}
+		for i, v := range s.Points {
+			in := v.Y >= from && v.Y <= to
+			if i > 0 && in != (s.Points[i-1].Y >= from && s.Points[i-1].Y <= to) { // the place on the border
+				a, b := s.Points[i-1], v
+				y := from
+				if (a.Y > to) != (b.Y > to) {
+					y = to
+				}
+				run = append(run, curve.Lerp(a, b, (y-a.Y)/(b.Y-a.Y)))
+			}
+			if in {
+				run = append(run, v)
+			} else {
+				flush()
+			}
+		}
+		flush()
+	}
+	return out
+}
