@@ -216,6 +216,15 @@ func Generated() map[string]tighten.Problem {
 		key, p := headOn(d)
 		out[key] = p()
 	}
+	out["overhand"] = overhandRoute()
+	for _, d := range legCores {
+		key, p := overhandRound(d)
+		out[key] = p()
+	}
+	for _, d := range hitchFillers {
+		key, p := hitchOver(d)
+		out[key] = p()
+	}
 	return out
 }
 

@@ -7,7 +7,7 @@ func init() {
 		ID: "gap", Name: "gap", Family: "spaces",
 		OtherNames: []string{"bare length", "space"},
 		For:        "leaving strands bare between groups of knots",
-		Fields:     []Field{{Key: "length_mm", Short: "", Label: "length", Kind: "length", Default: "12"}},
+		Fields:     []Field{{Key: "length_mm", Short: "", Label: "length", Kind: "length", Default: "12", Needed: true}},
 		fill:       func(s *Section) { s.LengthMM = 12 },
 		tie:        tieGap,
 	})

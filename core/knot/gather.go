@@ -25,7 +25,7 @@ func init() {
 		Schools:    []School{{Field: "turns", Default: "6", Why: "five or more keep the eye hidden"}},
 		Fields: []Field{
 			{Key: "cord", Short: "", Label: "cord", Kind: "cord"},
-			{Key: "turns", Short: "turns", Label: "turns", Kind: "count", Default: "6"},
+			{Key: "turns", Short: "turns", Label: "turns", Kind: "count", Default: "6", Least: 1, Most: 500, Needed: true},
 		},
 		fill: func(s *Section) { s.Turns = 6 },
 		tie:  tieGather,

@@ -52,9 +52,13 @@ type Field struct {
 	Key     string   `json:"key"`   // as in the document
 	Short   string   `json:"short"` // as in the typed line; "" for the value that needs no key
 	Label   string   `json:"label"`
-	Kind    string   `json:"kind"` // choice, count, length, places, cord, cords
+	Kind    string   `json:"kind"` // choice, count, length, places, place, cord, cords, colour
 	Choices []string `json:"choices,omitempty"`
 	Default string   `json:"default,omitempty"`
+	// Least and Most bound a count; Needed is set for a length that must be said.
+	Least  int  `json:"least,omitempty"`
+	Most   int  `json:"most,omitempty"`
+	Needed bool `json:"needed,omitempty"`
 }
 
 var catalogue = map[string]Knot{}
@@ -111,7 +115,22 @@ type Work struct {
 // Path is the way of one strand through a section.
 type Path struct {
 	Points []Vec
+	// Lies, where it is not nil, tells how the cord lies at each point.
+	Lies []Lie
 }
+
+// Lie is how the cord lies at a point.
+type Lie uint8
+
+// A cord lies in a knot, in a row of knots that are pressed together, straight
+// under such a row as its filler, snug against other strands, or free.
+const (
+	Knotted Lie = iota
+	InRow
+	Filler
+	Snug
+	Free
+)
 
 // Tied is a section tied: every figure of it is measured on Paths and Own.
 type Tied struct {
@@ -122,8 +141,16 @@ type Tied struct {
 	Order []int
 	// Row is set for a row of knots of one kind, close enough to be pressed.
 	Row bool
+	// Snug is set for knots whose strands lie against one another.
+	Snug bool
+	// Workers are the leads that do knotting, where Actions do not tell.
+	Workers []int
+	// Beads are on the strands, y from the section's top.
+	Beads []BeadAt
 	// Cells are the y of each half knot's beginning, mm, and the last one's end.
 	Cells []float64
+	// HalfKnots is set where the cells are half knots of one row.
+	HalfKnots bool
 	// Loose is by what the maker's hand is looser than the ideal; 0 for parts
 	// that are measured with a ruler.
 	Loose bool
@@ -155,6 +182,14 @@ type Action struct {
 	Over   []int  `json:"over,omitempty"`
 	Under  []int  `json:"under,omitempty"`
 	Gate   string `json:"gate,omitempty"` // what to look at before going on
+	// From is the side it comes from, where its place does not tell.
+	From string `json:"-"`
+}
+
+// BeadAt is a bead where it sits, mm.
+type BeadAt struct {
+	At Vec // its middle
+	Bead
 }
 
 // Sight is a crossing that is seen: which lead lies on top on the face and
@@ -281,6 +316,11 @@ func places(ps []int) string {
 		s = append(s, fmt.Sprint(p))
 	}
 	return strings.Join(s, ", ") + " and " + fmt.Sprint(ps[len(ps)-1])
+}
+
+// swapSides turns left and right in a sentence.
+func swapSides(s string) string {
+	return strings.NewReplacer("left", "right", "right", "left", "Left", "Right", "Right", "Left").Replace(s)
 }
 
 func identity(n int) []int {

@@ -1,27 +1,46 @@
 package knot
 
 import (
+	"fmt"
 	"math"
+	"slices"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // Overhand and figure-eight knots in one strand: the stoppers that every cord
-// worker knows.
+// worker knows; and the overhand that holds a bundle.
 //
 // Overhand: the end round its own part and through the loop; three crossings.
 // Figure-eight: half a turn more before it goes through; four crossings, comes
 // undone more easily and stands a little larger.
+//
+// Overhand of the bundle: all strands together tie one. Overhand with one leg:
+// one strand goes round all the others, over its own part and through.
+//
+// Right: the strands of the bundle lie side by side all the way round, none
+// crossed. Wrong: one strand takes all the strain.
 func init() {
+	add(Knot{
+		ID: "overhand", Name: "overhand", Family: "wraps and gathers",
+		OtherNames: []string{"overhand of the bundle", "thumb knot", "half hitch round the rest"},
+		For:        "holding a bundle together without a cord of its own",
+		Schools: []School{{Field: "of", Default: "all",
+			Why: "all together holds for good; one leg round the rest stands slimmer and can be undone"}},
+		Fields: []Field{
+			{Key: "strands", Short: "strands", Label: "strands", Kind: "places"},
+			{Key: "of", Short: "of", Label: "tied with", Kind: "choice", Choices: []string{"all", "one-leg"}, Default: "all"},
+			{Key: "which", Short: "which", Label: "which leg", Kind: "place"},
+		},
+		fill: func(s *Section) { s.Of = "all" },
+		tie:  tieOverhand,
+	})
 	addRoute(Route{
 		Name: "overhand", Family: "stoppers", About: "the end round its own part and through the loop",
-		Problem: func() tighten.Problem {
-			trefoil := around(40, func(t float64) Vec {
-				r := 2.6 + 1.2*math.Cos(3*t)
-				return Vec{X: r * math.Cos(2*t+0.55), Y: r * math.Sin(2*t+0.55), Z: math.Sin(3 * t)}
-			})
-			return tighten.Problem{Strands: []tighten.Strand{{Route: openUp(trefoil, 14), Diameter: 1}}}
-		},
+		Problem: overhandRoute,
 		Measure: beyond, Of: "cord beyond the straight", Published: 10.2, Share: 0.03,
 	})
 	addRoute(Route{
@@ -35,4 +54,211 @@ func init() {
 		},
 		Measure: beyond, Of: "cord beyond the straight", Published: 13.8, Share: 0.04,
 	})
+}
+
+func overhandRoute() tighten.Problem {
+	trefoil := around(40, func(t float64) Vec {
+		r := 2.6 + 1.2*math.Cos(3*t)
+		return Vec{X: r * math.Cos(2*t+0.55), Y: r * math.Sin(2*t+0.55), Z: math.Sin(3 * t)}
+	})
+	return tighten.Problem{Strands: []tighten.Strand{{Route: openUp(trefoil, 14), Diameter: 1}}}
+}
+
+// legCores are the bundles, in legs, round which an overhand is drawn up at
+// build time.
+var legCores = []float64{1, 1.4, 2, 2.8, 3.8, 5}
+
+// overhandRound is one leg tied once round a straight bundle: across its front,
+// round behind it, over its own part and down through the turn.
+func overhandRound(core float64) (string, func() tighten.Problem) {
+	return fmt.Sprintf("overhand round %.2f", core), func() tighten.Problem {
+		r := core/2 + 0.8
+		at := func(degrees, out, y float64) Vec { // from the left over the front
+			s, c := math.Sincos(degrees * math.Pi / 180)
+			return Vec{X: -(r + out) * c, Y: y, Z: (r + out) * s}
+		}
+		front := at(75, 0, 0)
+		route := []Vec{{X: -r, Y: -14}, {X: -r, Y: -5}, at(8, 0, -2.2), at(35, 0.3, -1), at(75, 1, -0.2), at(115, 0.5, 0.1), at(180, 0.1, 0.2), at(250, 0.1, 0), at(310, 0.3, -1),
+			at(340, 1, -2.3), at(365, 1.4, -2.8), at(395, 0.8, -2.6), at(425, 0, -1.7), at(435, -0.1, -0.2), at(435, 0, 1.6), {X: front.X, Y: 5, Z: front.Z}, {X: front.X, Y: 14, Z: front.Z}}
+		return tighten.Problem{Strands: []tighten.Strand{{Route: route, Diameter: 1}},
+			Bars: []tighten.Bar{{From: Vec{Y: -60}, To: Vec{Y: 60}, Diameter: core}}}
+	}
+}
+
+func tieOverhand(w Work) (Tied, error) {
+	if len(w.Leads) < 2 {
+		return Tied{}, fmt.Errorf("overhand holds two strands or more; it has %d", len(w.Leads))
+	}
+	if w.Section.Of == "one-leg" {
+		return tieOverhandOfOne(w)
+	}
+	s, err := drawn("overhand", overhandRoute)
+	if err != nil {
+		return Tied{}, err
+	}
+	// The bundle is the rope; every strand keeps its place in it.
+	seat := seats(w.Leads)
+	wide := 0.0
+	for i, q := range seat {
+		wide = math.Max(wide, math.Hypot(q.X, q.Z)+w.Leads[i].Diameter/2)
+	}
+	wide *= 2
+	// Its ends are straight up to where they leave the line of their pull.
+	line := asCurve(s.Strands[0]).Resample(401).Points
+	straight := func(pts []Vec) int { // nodes up to where it turns off
+		dir := r3.Unit(r3.Sub(pts[12], pts[0]))
+		for k := 12; k+6 < len(pts)/2; k++ {
+			if r3.Dot(r3.Unit(r3.Sub(pts[k+6], pts[k])), dir) < math.Cos(0.15) {
+				return k
+			}
+		}
+		return 0
+	}
+	first := straight(line)
+	back := slices.Clone(line)
+	slices.Reverse(back)
+	line = line[first : len(line)-straight(back)]
+	// It hangs with its ends one under the other.
+	a, b := line[0], line[len(line)-1]
+	down := r3.Unit(r3.Sub(b, a))
+	across := r3.Unit(r3.Cross(Vec{Z: 1}, down))
+	out := r3.Cross(down, across)
+	rope := make([]Vec, 0, len(line)+2)
+	high, low := 0.0, 0.0
+	for _, v := range line {
+		v = r3.Sub(v, a)
+		v = Vec{X: -wide * r3.Dot(v, across), Y: wide * r3.Dot(v, down), Z: -wide * r3.Dot(v, out)}
+		high, low = math.Min(high, v.Y-wide/2), math.Max(low, v.Y+wide/2)
+		rope = append(rope, v)
+	}
+	for i := range rope {
+		rope[i].Y -= high
+	}
+	rope = append([]Vec{{}}, rope...)
+	rope = append(rope, Vec{X: rope[len(rope)-1].X, Y: low - high, Z: rope[len(rope)-1].Z})
+	t := Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Height: low - high, Order: identity(len(w.Leads))}
+	for _, q := range seat {
+		t.Paths = append(t.Paths, Path{Points: beside(rope, q.X, q.Z)})
+		end := &t.Paths[len(t.Paths)-1].Points
+		last := (*end)[len(*end)-1]
+		*end = append(*end, Vec{X: q.X, Y: math.Max(last.Y+0.05, t.Height), Z: q.Z})
+	}
+	t.Height = math.Max(t.Height, t.Paths[0].Points[len(t.Paths[0].Points)-1].Y)
+	for i := range w.Leads {
+		t.Workers = append(t.Workers, i)
+	}
+	t.Actions = []Action{{Moves: -1, Text: fmt.Sprintf("Tie strands %s together in one overhand.", places(numbered(1, len(w.Leads)))),
+		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
+	return t, nil
+}
+
+// beside is a line that keeps its distance from another all along: x and z
+// across it where it starts downwards, carried along without turning about it.
+func beside(line []Vec, x, z float64) []Vec {
+	n := len(line)
+	out := make([]Vec, n)
+	ex, ez := Vec{X: 1}, Vec{Z: 1}
+	dir := Vec{Y: 1}
+	for i := range line {
+		d := r3.Sub(line[min(i+1, n-1)], line[max(i-1, 0)])
+		if l := r3.Norm(d); l > 0 {
+			d = r3.Scale(1/l, d)
+		} else {
+			d = dir
+		}
+		// Turn the two across with the way.
+		axis := r3.Cross(dir, d)
+		if s := r3.Norm(axis); s > 1e-9 {
+			rot := r3.NewRotation(math.Atan2(s, r3.Dot(dir, d)), axis)
+			ex, ez = rot.Rotate(ex), rot.Rotate(ez)
+		}
+		dir = d
+		out[i] = r3.Add(line[i], r3.Add(r3.Scale(x, ex), r3.Scale(z, ez)))
+	}
+	return out
+}
+
+func tieOverhandOfOne(w Work) (Tied, error) {
+	n := len(w.Leads)
+	which := w.Section.Which
+	if which == 0 {
+		which = 1
+	}
+	if which < 1 || which > n {
+		return Tied{}, fmt.Errorf("the leg that ties is at place %d, but the section has %d strands", which, n)
+	}
+	if which > (n+1)/2 { // tied as the mirror of the same from the left
+		m := w
+		m.Leads = append([]Lead{}, w.Leads...)
+		flipLeads(m.Leads)
+		m.Section.Which = n + 1 - which
+		t, err := tieOverhandOfOne(m)
+		if err == nil {
+			t.mirror(n)
+			t.Actions = overhandActions(which)
+			t.Workers = []int{which - 1}
+		}
+		return t, err
+	}
+	leg := w.Leads[which-1]
+	var rest []Lead
+	for i, l := range w.Leads {
+		if i != which-1 {
+			rest = append(rest, l)
+		}
+	}
+	seat := seats(rest)
+	core := 0.0
+	for i, q := range seat {
+		core = math.Max(core, math.Hypot(q.X, q.Z)+rest[i].Diameter/2)
+	}
+	d := leg.Diameter
+	ratio := math.Max(legCores[0], math.Min(2*core/d, legCores[len(legCores)-1]))
+	k := 0
+	for k < len(legCores)-2 && legCores[k+1] < ratio {
+		k++
+	}
+	u := (ratio - legCores[k]) / (legCores[k+1] - legCores[k])
+	var two [2][]Vec
+	t := Tied{Loose: true, Snug: true, Repeats: 1, Gap: math.Inf(1), Workers: []int{which - 1}, Order: identity(n)}
+	for i := range two {
+		s, err := drawn(overhandRound(legCores[k+i]))
+		if err != nil {
+			return t, err
+		}
+		t.Gap = math.Min(t.Gap, s.Gap)
+		two[i] = asCurve(s.Strands[0]).Resample(301).Points
+	}
+	scale := d
+	if ratio != 2*core/d { // beyond the embedded ones the bundle decides the size
+		scale = 2 * core / ratio
+	}
+	reach := 2.4
+	var pts []Vec
+	for i := range two[0] {
+		v := curve.Lerp(two[0][i], two[1][i], u)
+		if math.Abs(v.Y) <= reach {
+			pts = append(pts, Vec{X: v.X * scale, Y: (v.Y + reach) * scale, Z: v.Z * scale})
+		}
+	}
+	t.Height = 2 * reach * scale
+	pts[0].Y, pts[len(pts)-1].Y = 0, t.Height
+	t.Paths = make([]Path, n)
+	t.Paths[which-1] = Path{Points: pts}
+	j := 0
+	for i := range w.Leads {
+		if i == which-1 {
+			continue
+		}
+		at := seat[j]
+		j++
+		t.Paths[i] = Path{Points: []Vec{at, {X: at.X, Y: t.Height / 2, Z: at.Z}, {X: at.X, Y: t.Height, Z: at.Z}}}
+	}
+	t.Actions = overhandActions(which)
+	return t, nil
+}
+
+func overhandActions(which int) []Action {
+	return []Action{{Moves: which - 1, Text: fmt.Sprintf("Lead strand %d across the front of the others, round behind them, over its own part and down through the turn.", which),
+		Detail: "Draw it up while the others hang straight.", Gate: "The turn lies flat round the bundle."}}
 }

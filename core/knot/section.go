@@ -23,10 +23,119 @@ type Section struct {
 	Turns    int      `json:"turns,omitempty"`
 	How      string   `json:"how,omitempty"`
 	Ends     Ends     `json:"ends,omitempty"`
-	Note     string   `json:"note,omitempty"`
+	GapMM    float64  `json:"gap_mm,omitempty"`
+	Squares  int      `json:"squares,omitempty"`
+
+	Filler    int    `json:"filler,omitempty"`
+	Direction string `json:"direction,omitempty" jsonschema:"enum=left,enum=right"`
+	Slope     string `json:"slope,omitempty" jsonschema:"enum=horizontal,enum=diagonal"`
+
+	Inside string `json:"inside,omitempty" jsonschema:"enum=empty,enum=square-knot,enum=bead"`
+	Order  string `json:"order,omitempty" jsonschema:"enum=in-turn,enum=outermost-first"`
+	Close  string `json:"close,omitempty" jsonschema:"enum=join,enum=end,enum=end-doubled"`
+	Bead   *Bead  `json:"bead,omitempty"`
+
+	Of    string `json:"of,omitempty" jsonschema:"enum=all,enum=one-leg"`
+	Which int    `json:"which,omitempty"`
+
+	// Rows stand side by side; Cross is how often they are crossed.
+	Rows  []Row `json:"rows,omitempty"`
+	Cross int   `json:"cross,omitempty"`
+	// Sequence is what a repeat repeats.
+	Sequence []Section `json:"sequence,omitempty"`
+
+	InnerMM float64 `json:"inner_mm,omitempty"`
+	Note    string  `json:"note,omitempty"`
 
 	// Unknown keeps fields of a newer make through a round trip.
 	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// Row is one of several sequences that are tied side by side, each on strands
+// of its own.
+type Row struct {
+	Strands  []int     `json:"strands"`
+	Sequence []Section `json:"sequence"`
+}
+
+// Bead is a bead on the strands: its hole, its length along the piece and its
+// width, mm.
+type Bead struct {
+	HoleMM   float64 `json:"hole_mm"`
+	LengthMM float64 `json:"length_mm"`
+	WidthMM  float64 `json:"width_mm"`
+	Colour   string  `json:"colour,omitempty"`
+}
+
+// At gives the place of a field by its key, to be read and set: a *string, *int,
+// *float64, *[]int, *[]string or *Ends; nil for a key that is not a plain field.
+func (s *Section) At(key string) any {
+	switch key {
+	case "cords":
+		return &s.Cords
+	case "hitch":
+		return &s.Hitch
+	case "strands":
+		return &s.Strands
+	case "start":
+		return &s.Start
+	case "hand":
+		return &s.Hand
+	case "length_mm":
+		return &s.LengthMM
+	case "cord":
+		return &s.Cord
+	case "turns":
+		return &s.Turns
+	case "how":
+		return &s.How
+	case "ends":
+		return &s.Ends
+	case "gap_mm":
+		return &s.GapMM
+	case "squares":
+		return &s.Squares
+	case "filler":
+		return &s.Filler
+	case "direction":
+		return &s.Direction
+	case "slope":
+		return &s.Slope
+	case "inside":
+		return &s.Inside
+	case "order":
+		return &s.Order
+	case "close":
+		return &s.Close
+	case "of":
+		return &s.Of
+	case "which":
+		return &s.Which
+	case "cross":
+		return &s.Cross
+	case "inner_mm":
+		return &s.InnerMM
+	case "bead.hole_mm", "bead.length_mm", "bead.width_mm", "bead.colour":
+		if s.Bead == nil {
+			s.Bead = &Bead{}
+		}
+		switch key {
+		case "bead.hole_mm":
+			return &s.Bead.HoleMM
+		case "bead.length_mm":
+			return &s.Bead.LengthMM
+		case "bead.width_mm":
+			return &s.Bead.WidthMM
+		}
+		return &s.Bead.Colour
+	}
+	return nil
+}
+
+// Has tells whether the section says something of the field; reading it with
+// At would add an empty bead.
+func (s *Section) Has(key string) bool {
+	return s.Bead != nil || len(key) < 5 || key[:5] != "bead."
 }
 
 // MarshalJSON writes the section with the fields it did not know.

@@ -225,7 +225,7 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	}
 	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist, Mirror: flat}
 	threads, order := repeat(shape, cell, count)
-	t := Tied{Loose: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist}
+	t := Tied{Loose: true, HalfKnots: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist}
 
 	// The row begins where its workers are at the widest.
 	top := (threads[0][0].Y + threads[1][0].Y) / 2
@@ -253,7 +253,17 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	paths = append(paths, threads[1])
 	for _, p := range paths {
 		pts := asCurve(p).Map(place).Points
-		t.Paths = append(t.Paths, Path{Points: pts})
+		path := Path{Points: pts, Lies: make([]Lie, len(pts))}
+		filler := len(t.Paths) > 0 && len(t.Paths) < n-1
+		for k := range pts {
+			switch {
+			case filler && k > 0 && k < len(pts)-1:
+				path.Lies[k] = Filler
+			case !filler && t.Row:
+				path.Lies[k] = InRow
+			}
+		}
+		t.Paths = append(t.Paths, path)
 	}
 	for k := 0; k <= count; k++ {
 		t.Cells = append(t.Cells, t.Height*float64(k)/float64(count))
@@ -323,6 +333,12 @@ func (t *Tied) mirror(n int) {
 	}
 	for i := range t.Order {
 		t.Order[i] = n - 1 - t.Order[i]
+	}
+	for i := range t.Beads {
+		t.Beads[i].At.X = -t.Beads[i].At.X
+	}
+	for i, s := range t.Shows {
+		t.Shows[i].Face, t.Shows[i].Back, t.Shows[i].Where = n-1-s.Face, n-1-s.Back, swapSides(s.Where)
 	}
 	t.Turned = -t.Turned
 }

@@ -216,7 +216,7 @@ func holdRow(w Work, halves int, start string, action int, along float64) (Tied,
 	if odd {
 		first, last = last, first
 	}
-	t.Paths[first], t.Paths[last] = Path{flip(front)}, Path{flip(behind)}
+	t.Paths[first], t.Paths[last] = Path{Points: flip(front)}, Path{Points: flip(behind)}
 	var fillers []float64
 	for _, l := range leads[1 : n-1] {
 		fillers = append(fillers, l.Diameter)
@@ -225,7 +225,7 @@ func holdRow(w Work, halves int, start string, action int, along float64) (Tied,
 	x := -row / 2
 	for i, f := range fillers {
 		at := Vec{X: x + f/2}
-		t.Paths[1+i] = Path{[]Vec{at, {X: at.X, Y: t.Height / 2}, {X: at.X, Y: t.Height}, {X: at.X, Y: t.Height + 3*d}}}
+		t.Paths[1+i] = Path{Points: []Vec{at, {X: at.X, Y: t.Height / 2}, {X: at.X, Y: t.Height}, {X: at.X, Y: t.Height + 3*d}}}
 		x += f
 	}
 	if right {

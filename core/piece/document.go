@@ -174,6 +174,19 @@ type Problem struct {
 	Message string `json:"message"`
 	Line    int    `json:"line,omitempty"`
 	Column  int    `json:"column,omitempty"`
+	Fix     *Fix   `json:"fix,omitempty"`
+}
+
+// Fix is a way out of a problem: values to set in the document.
+type Fix struct {
+	Label string `json:"label"`
+	Set   []Set  `json:"set"`
+}
+
+// Set is one value of a fix; Path is a field's, as cords[0].legs.
+type Set struct {
+	Path  string `json:"path"`
+	Value any    `json:"value"`
 }
 
 // Problems is the error for a document that cannot be understood.
@@ -376,95 +389,158 @@ func (d Document) Check() Problems {
 		say("sequence", "holds %d sections; at most %d can be handled", len(d.Sequence), MostSection)
 		return ps
 	}
-	knots := 0
-	used := map[string]int{}
-	for i, s := range d.Sequence {
-		path := fmt.Sprintf("sequence[%d]", i)
-		k, ok := knot.Get(s.Do)
-		if !ok {
-			say(path+".do", "is not in the catalogue: %v", knot.Unknown(s.Do))
-			continue
-		}
-		if s.FitMM != 0 {
-			length(path+".fit_mm", s.FitMM, 1)
-		}
-		if k.Repeats && (s.Count < 0 || s.Count > MostKnots || (s.Count == 0 && s.FitMM == 0)) {
-			say(path+".count", "is %d; a section has from 1 to 10,000 knots, or a fit_mm to fill", s.Count)
-		}
-		knots += s.Count
-		for _, p := range append(append([]int{}, s.Strands...), s.Ends...) {
-			if p < 1 || p > MostStrands {
-				say(path+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
-			}
-		}
-		for _, f := range k.Fields {
-			checkChoice(say, path, f, s)
-		}
-		cords := s.Cords
-		if s.Do == "mount" && len(cords) == 0 {
-			say(path+".cords", "is empty; name the cords to mount, from the left")
-		}
-		if s.Do == "gather" {
-			cords = []string{s.Cord}
-			if s.Turns < 1 || s.Turns > 500 {
-				say(path+".turns", "is %d; a wrap has from 1 to 500 turns", s.Turns)
-			}
-		}
-		for _, id := range cords {
-			field := path + ".cords"
-			if s.Do == "gather" {
-				field = path + ".cord"
-			}
-			if !ids[id] {
-				say(field, "names cord %q, which is not among the piece's cords", id)
-			} else if at, twice := used[id]; twice {
-				say(field, "names cord %q, which section %d uses already", id, at+1)
-			} else {
-				used[id] = i
-			}
-		}
-		switch s.Do {
-		case "gap":
-			length(path+".length_mm", s.LengthMM, 0.5)
-		case "finish":
-			if _, ok := finish.Get(s.How); !ok {
-				say(path+".how", "is %q; known finishes are %s", s.How, strings.Join(howNames(), ", "))
-			}
-			if s.LengthMM != 0 {
-				length(path+".length_mm", s.LengthMM, 0.5)
-			}
-		}
-		if len([]rune(s.Note)) > 2000 {
-			say(path+".note", "is longer than 2000 letters")
-		}
-	}
-	if knots > MostKnots {
-		say("sequence", "counts %d knots; at most 10,000 can be handled", knots)
+	c := checker{ids: ids, used: map[string]string{}, say: say, length: length}
+	c.sequence("sequence", d.Sequence, 1, 0)
+	if c.knots > MostKnots {
+		say("sequence", "counts %d knots; at most 10,000 can be handled", c.knots)
 	}
 	return ps
 }
 
-func checkChoice(say func(string, string, ...any), path string, f knot.Field, s knot.Section) {
-	var v string
-	switch f.Key {
-	case "start":
-		v = s.Start
-	case "hand":
-		v = s.Hand
-	case "hitch":
-		v = s.Hitch
-	default:
+// checker goes through a sequence and what stands in brackets in it.
+type checker struct {
+	ids    map[string]bool
+	used   map[string]string // path of the section that uses a cord
+	knots  int
+	say    func(path, format string, args ...any)
+	length func(path string, v, from float64)
+}
+
+func (c *checker) sequence(at string, seq []knot.Section, times, deep int) {
+	if deep > mostDeep {
+		c.say(at, "stands in too many repeats and rows; %d are enough", mostDeep)
 		return
 	}
-	if v == "" {
+	for i, s := range seq {
+		c.section(fmt.Sprintf("%s[%d]", at, i), s, times, deep)
+	}
+}
+
+func (c *checker) section(path string, s knot.Section, times, deep int) {
+	k, ok := knot.Get(s.Do)
+	if !ok {
+		c.say(path+".do", "is not in the catalogue: %v", knot.Unknown(s.Do))
 		return
 	}
-	for _, c := range f.Choices {
-		if c == v {
-			return
+	if s.FitMM != 0 {
+		c.length(path+".fit_mm", s.FitMM, 1)
+	}
+	if k.Repeats && (s.Count < 0 || s.Count > MostKnots || (s.Count == 0 && s.FitMM == 0)) {
+		c.say(path+".count", "is %d; a section has from 1 to 10,000 knots, or a fit_mm to fill", s.Count)
+	}
+	if s.Count > 0 && s.Count <= MostKnots {
+		times *= s.Count
+	}
+	if c.knots += times; c.knots > 100*MostKnots {
+		return // said once, of the whole sequence
+	}
+	for _, p := range append(append([]int{}, s.Strands...), s.Ends...) {
+		if p < 1 || p > MostStrands {
+			c.say(path+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
 		}
 	}
-	say(path+"."+f.Key, "is %q; it is %s", v, strings.Join(f.Choices, " or "))
+	for _, f := range k.Fields {
+		c.field(path+"."+f.Key, f, s)
+	}
+	switch s.Do {
+	case "mount":
+		if len(s.Cords) == 0 {
+			c.say(path+".cords", "is empty; name the cords to mount, from the left")
+		}
+		for _, id := range s.Cords {
+			c.cord(path+".cords", path, id, deep)
+		}
+	case "gather":
+		c.cord(path+".cord", path, s.Cord, deep)
+	case "repeat":
+		if len(s.Sequence) == 0 {
+			c.say(path+".sequence", "is empty; put the sections to repeat into it")
+		}
+		c.sequence(path+".sequence", s.Sequence, times, deep+1)
+	case "rows":
+		c.rows(path, s, deep)
+	case "finish":
+		if _, ok := finish.Get(s.How); !ok {
+			c.say(path+".how", "is %q; known finishes are %s", s.How, strings.Join(howNames(), ", "))
+		}
+	}
+	if len([]rune(s.Note)) > 2000 {
+		c.say(path+".note", "is longer than 2000 letters")
+	}
+}
+
+// field checks one field by its kind and limits.
+func (c *checker) field(path string, f knot.Field, s knot.Section) {
+	if !s.Has(f.Key) {
+		return
+	}
+	switch v := s.At(f.Key).(type) {
+	case *string:
+		if f.Kind != "choice" || *v == "" || f.Key == "how" {
+			return
+		}
+		for _, choice := range f.Choices {
+			if choice == *v {
+				return
+			}
+		}
+		c.say(path, "is %q; it is %s", *v, strings.Join(f.Choices, " or "))
+	case *int:
+		if unsaid := *v == 0 && !f.Needed; f.Most > 0 && !unsaid && (*v < f.Least || *v > f.Most) {
+			c.say(path, "is %d; it is from %d to %d", *v, f.Least, f.Most)
+		}
+	case *float64:
+		if *v != 0 || f.Needed {
+			c.length(path, *v, 0.5)
+		}
+	}
+}
+
+func (c *checker) cord(field, path, id string, deep int) {
+	at, twice := c.used[id]
+	switch {
+	case !c.ids[id]:
+		c.say(field, "names cord %q, which is not among the piece's cords", id)
+	case twice:
+		c.say(field, "names cord %q, which section %s uses already", id, at)
+	case deep > 0:
+		c.say(field, "takes cord %q up in a repeat or a row; mount and gather outside it", id)
+	default:
+		c.used[id] = strings.TrimSuffix(strings.TrimPrefix(path, "sequence["), "]")
+		if n, err := strconv.Atoi(c.used[id]); err == nil {
+			c.used[id] = strconv.Itoa(n + 1)
+		}
+	}
+}
+
+func (c *checker) rows(path string, s knot.Section, deep int) {
+	if len(s.Rows) < 2 {
+		c.say(path+".rows", "holds %d rows; rows stand side by side, so there are two or more", len(s.Rows))
+	}
+	if s.Cross > 0 && len(s.Rows) != 2 {
+		c.say(path+".cross", "crosses %d rows; only two can be crossed over each other", len(s.Rows))
+	}
+	taken := map[int]int{}
+	for r, row := range s.Rows {
+		at := fmt.Sprintf("%s.rows[%d]", path, r)
+		if len(row.Strands) == 0 {
+			c.say(at+".strands", "is empty; name the places of the row, like [1, 2, 3, 4]")
+		}
+		for _, p := range row.Strands {
+			if p < 1 || p > MostStrands {
+				c.say(at+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
+			} else if other, twice := taken[p]; twice {
+				c.say(at+".strands", "takes place %d, which row %d has already; a strand is in one row only", p, other+1)
+			}
+			taken[p] = r
+		}
+		c.sequence(at+".sequence", row.Sequence, 1, deep+1)
+		for j, q := range row.Sequence {
+			if q.Do == "finish" || q.Do == "fold-back" || q.Do == "mount" || q.Do == "gather" {
+				c.say(fmt.Sprintf("%s.sequence[%d].do", at, j), "is %s, which is of the whole piece; put it outside the rows", q.Do)
+			}
+		}
+	}
 }
 
 func howNames() []string {
@@ -479,30 +555,58 @@ func howNames() []string {
 // every section, the cords mounted from the right. Mirrored twice it is the
 // same piece.
 func (d Document) Mirrored() Document {
-	swap := map[string]string{"left": "right", "right": "left", "": ""}
 	out := d
-	out.Sequence = make([]knot.Section, len(d.Sequence))
 	strands := 0
-	for i, s := range d.Sequence {
-		if s.Do == "mount" {
-			strands += 2 * len(s.Cords)
-			s.Cords = reversed(s.Cords)
-		} else if s.Do == "square-knot" && s.Start == "" {
-			s.Start = "left"
-		} else if s.Do == "half-knot" && s.Hand == "" {
-			s.Hand = "left"
-		}
-		s.Start, s.Hand = swap[s.Start], swap[s.Hand]
-		s.Strands = flipPlaces(s.Strands, strands)
-		s.Ends = flipPlaces(s.Ends, strands)
-		if s.Do == "finish" {
-			if len(s.Ends) == 0 {
-				strands = 0
-			} else {
-				strands -= len(s.Ends)
+	out.Sequence = mirrored(d.Sequence, &strands)
+	return out
+}
+
+// mirrored is a sequence left for right; strands is how many hang there.
+func mirrored(seq []knot.Section, strands *int) []knot.Section {
+	swap := map[string]string{"left": "right", "right": "left", "": ""}
+	out := make([]knot.Section, len(seq))
+	for i, s := range seq {
+		k, _ := knot.Get(s.Do)
+		for _, f := range k.Fields { // what is not said has its default, which a mirror turns
+			if v, ok := s.At(f.Key).(*string); ok && s.Has(f.Key) && *v == "" && (f.Default == "left" || f.Default == "right") {
+				*v = f.Default
 			}
 		}
-		out.Sequence[i] = s
+		if s.Do == "mount" {
+			*strands += 2 * len(s.Cords)
+			s.Cords = reversed(s.Cords)
+		}
+		s.Start, s.Hand, s.Direction = swap[s.Start], swap[s.Hand], swap[s.Direction]
+		n := *strands
+		if len(s.Strands) > 0 { // a place named within a section counts among its strands
+			n = len(s.Strands)
+		}
+		for _, p := range [2]*int{&s.Filler, &s.Which} {
+			if *p > 0 {
+				*p = n + 1 - *p
+			}
+		}
+		s.Strands = flipPlaces(s.Strands, *strands)
+		s.Ends = flipPlaces(s.Ends, *strands)
+		if s.Rows != nil {
+			rows := make([]knot.Row, len(s.Rows))
+			for r, row := range s.Rows {
+				inner := len(row.Strands)
+				rows[len(rows)-1-r] = knot.Row{Strands: flipPlaces(row.Strands, *strands), Sequence: mirrored(row.Sequence, &inner)}
+			}
+			s.Rows = rows
+		}
+		if s.Sequence != nil {
+			s.Sequence = mirrored(s.Sequence, strands)
+		}
+		if s.Do == "finish" {
+			if len(s.Ends) == 0 {
+				*strands = 0
+			} else {
+				*strands -= len(s.Ends)
+			}
+		}
+		out[i] = s
 	}
 	return out
 }

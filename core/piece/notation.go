@@ -1,6 +1,7 @@
 package piece
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"strconv"
@@ -14,13 +15,15 @@ import (
 //
 //	mount A B, square-knot 10 start=right, gap 12mm, gather C turns=6, finish fringe length=40mm
 //
-// Lists of places are written 1-4 or 1+4, text in "quotes". [Notate] prints
+// Lists of places are written 1-4 or 1+4, text in "quotes". 3x(...) repeats the
+// sections in its brackets; rows 1-4:(...) 5-8:(...) ties them side by side.
+// [Notate] prints
 // long names and leaves out defaults; [Parse] also takes the short names below
 // and the catalogue's other names with hyphens. Parse of Notate of a sequence
 // is that sequence.
 
 var shortNames = map[string]string{
-	"m": "mount", "sk": "square-knot", "hk": "half-knot", "g": "gap", "wrap": "gather", "end": "finish",
+	"m": "mount", "dhh": "double-half-hitch", "sk": "square-knot", "hk": "half-knot", "g": "gap", "wrap": "gather", "end": "finish",
 }
 
 // NotationError is a slip in a typed line: the column is counted in letters
@@ -36,62 +39,68 @@ func (e *NotationError) Error() string { return fmt.Sprintf("column %d: %s", e.C
 func Notate(seq []knot.Section) string {
 	var out []string
 	for _, s := range seq {
-		k, ok := knot.Get(s.Do)
-		if !ok {
-			out = append(out, s.Do)
-			continue
-		}
-		words := []string{s.Do}
-		if k.Repeats && s.FitMM == 0 {
-			words = append(words, strconv.Itoa(s.Count))
-		}
-		for _, f := range k.Fields {
-			v := fieldText(s, f)
-			if v == "" || (f.Short != "" && v == f.Default) {
-				continue
-			}
-			if f.Short != "" {
-				v = f.Short + "=" + v
-			}
-			words = append(words, v)
-		}
-		if s.FitMM != 0 {
-			words = append(words, "fit="+mmText(s.FitMM))
-		}
-		if s.Note != "" {
-			words = append(words, "note="+strconv.Quote(s.Note))
-		}
-		out = append(out, strings.Join(words, " "))
+		out = append(out, notateSection(s))
 	}
 	return strings.Join(out, ", ")
+}
+
+func notateSection(s knot.Section) string {
+	k, ok := knot.Get(s.Do)
+	if !ok {
+		return s.Do
+	}
+	words := []string{s.Do}
+	switch {
+	case s.Do == "repeat":
+		words = []string{fmt.Sprintf("%dx(%s)", s.Count, Notate(s.Sequence))}
+	case k.Repeats && s.FitMM == 0:
+		words = append(words, strconv.Itoa(s.Count))
+	}
+	for _, r := range s.Rows {
+		words = append(words, placesText(r.Strands)+":("+Notate(r.Sequence)+")")
+	}
+	for _, f := range k.Fields {
+		v := fieldText(s, f)
+		if v == "" || (f.Short != "" && v == f.Default) {
+			continue
+		}
+		if f.Short != "" {
+			v = f.Short + "=" + v
+		}
+		words = append(words, v)
+	}
+	if s.FitMM != 0 {
+		words = append(words, "fit="+mmText(s.FitMM))
+	}
+	if s.Note != "" {
+		words = append(words, "note="+strconv.Quote(s.Note))
+	}
+	return strings.Join(words, " ")
 }
 
 func mmText(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) + "mm" }
 
 func fieldText(s knot.Section, f knot.Field) string {
-	switch f.Key {
-	case "cords":
-		return strings.Join(s.Cords, " ")
-	case "hitch":
-		return s.Hitch
-	case "start":
-		return s.Start
-	case "hand":
-		return s.Hand
-	case "strands":
-		return placesText(s.Strands)
-	case "ends":
-		return placesText(s.Ends)
-	case "cord":
-		return s.Cord
-	case "turns":
-		return strconv.Itoa(s.Turns)
-	case "how":
-		return s.How
-	case "length_mm":
-		if s.LengthMM != 0 {
-			return mmText(s.LengthMM)
+	if !s.Has(f.Key) {
+		return ""
+	}
+	switch v := s.At(f.Key).(type) {
+	case *string:
+		return *v
+	case *int:
+		if *v != 0 {
+			return strconv.Itoa(*v)
 		}
+	case *float64:
+		if *v != 0 {
+			return mmText(*v)
+		}
+	case *[]int:
+		return placesText(*v)
+	case *knot.Ends:
+		return placesText(*v)
+	case *[]string:
+		return strings.Join(*v, " ")
 	}
 	return ""
 }
@@ -125,7 +134,7 @@ func split(line string) ([][]word, error) {
 	var now []word
 	var w strings.Builder
 	start, quoted, escaped := 0, false, false
-	quoteAt := 0
+	quoteAt, deep, bracketAt := 0, 0, 0
 	flush := func() {
 		if w.Len() > 0 {
 			now = append(now, word{w.String(), start})
@@ -146,6 +155,18 @@ func split(line string) ([][]word, error) {
 				quoted = false
 			}
 			continue
+		case r == '(':
+			if deep++; deep == 1 {
+				bracketAt = col
+			}
+		case r == ')':
+			if deep--; deep < 0 {
+				return nil, &NotationError{col, "this bracket closes nothing"}
+			}
+		case deep > 0:
+			if r == '"' {
+				quoted, quoteAt = true, col
+			}
 		case r == ',' || r == '\n' || r == ';':
 			flush()
 			out = append(out, now)
@@ -165,31 +186,58 @@ func split(line string) ([][]word, error) {
 	if quoted {
 		return nil, &NotationError{quoteAt, "this quote is not closed"}
 	}
+	if deep > 0 {
+		return nil, &NotationError{bracketAt, "this bracket is not closed"}
+	}
 	flush()
 	return append(out, now), nil
 }
 
 // Parse reads a typed line. The error is a [*NotationError].
-func Parse(line string) ([]knot.Section, error) {
+func Parse(line string) ([]knot.Section, error) { return parseAt(line, 0, 0) }
+
+const mostDeep = 4 // brackets in brackets
+
+// parseAt reads a stretch of a line that begins after so many letters.
+func parseAt(line string, col, deep int) ([]knot.Section, error) {
+	shift := func(err error) error {
+		var slip *NotationError
+		if errors.As(err, &slip) {
+			return &NotationError{slip.Column + col, slip.Message}
+		}
+		return err
+	}
+	if deep > mostDeep {
+		return nil, &NotationError{col + 1, "brackets stand too deep in brackets"}
+	}
 	parts, err := split(line)
 	if err != nil {
-		return nil, err
+		return nil, shift(err)
 	}
 	seq := []knot.Section{}
 	for _, words := range parts {
 		if len(words) == 0 {
 			continue // a comma too many does no harm
 		}
-		s, err := parseSection(words)
+		s, err := parseSection(words, deep)
 		if err != nil {
-			return nil, err
+			return nil, shift(err)
 		}
 		seq = append(seq, s)
 		if len(seq) > MostSection {
-			return nil, &NotationError{words[0].col, fmt.Sprintf("more than %d sections", MostSection)}
+			return nil, &NotationError{words[0].col + col, fmt.Sprintf("more than %d sections", MostSection)}
 		}
 	}
 	return seq, nil
+}
+
+// bracketed takes apart what stands before a bracket and in it: 3x(...).
+func (w word) bracketed() (before, inside string, col int, ok bool) {
+	i := strings.IndexByte(w.text, '(')
+	if i < 0 || !strings.HasSuffix(w.text, ")") {
+		return "", "", 0, false
+	}
+	return w.text[:i], w.text[i+1 : len(w.text)-1], w.col + len([]rune(w.text[:i])), true
 }
 
 // longName finds the id that a written name stands for.
@@ -211,7 +259,20 @@ func longName(name string) (string, bool) {
 	return "", false
 }
 
-func parseSection(words []word) (knot.Section, error) {
+func parseSection(words []word, deep int) (knot.Section, error) {
+	if times, inside, col, ok := words[0].bracketed(); ok {
+		n, err := strconv.Atoi(strings.TrimSuffix(strings.ToLower(times), "x"))
+		if err != nil || n < 1 || n > MostKnots {
+			return knot.Section{}, &NotationError{words[0].col, fmt.Sprintf("%q is not how often; write 3x(...)", times)}
+		}
+		seq, err := parseAt(inside, col, deep+1)
+		if err != nil {
+			return knot.Section{}, err
+		}
+		s := knot.Section{Do: "repeat", Count: n, Sequence: seq}
+		err = parseRest(&s, words[1:], deep)
+		return s, err
+	}
 	id, ok := longName(words[0].text)
 	if !ok {
 		return knot.Section{}, &NotationError{words[0].col, knot.Unknown(strings.ToLower(words[0].text)).Error()}
@@ -220,23 +281,40 @@ func parseSection(words []word) (knot.Section, error) {
 	if err != nil {
 		return knot.Section{}, &NotationError{words[0].col, err.Error()}
 	}
-	k, _ := knot.Get(id)
+	err = parseRest(&s, words[1:], deep)
+	return s, err
+}
+
+// parseRest reads the values that stand after a section's name.
+func parseRest(s *knot.Section, words []word, deep int) error {
+	k, _ := knot.Get(s.Do)
 	bare := 0 // how many values without a key were read
-	for _, w := range words[1:] {
+	for _, w := range words {
+		if before, inside, col, ok := w.bracketed(); ok && s.Do == "rows" {
+			ps, err := parsePlaces(strings.TrimSuffix(before, ":"))
+			if err != nil || ps == nil {
+				return &NotationError{w.col, fmt.Sprintf("%q are not the places of a row; write 1-4:(...)", before)}
+			}
+			seq, err := parseAt(inside, col, deep+1)
+			if err != nil {
+				return err
+			}
+			s.Rows = append(s.Rows, knot.Row{Strands: ps, Sequence: seq})
+			continue
+		}
 		name, value, keyed := strings.Cut(w.text, "=")
 		if !keyed {
-			err := bareValue(&s, k, w.text, bare)
-			if err != nil {
-				return s, &NotationError{w.col, err.Error()}
+			if err := bareValue(s, k, w.text, bare); err != nil {
+				return &NotationError{w.col, err.Error()}
 			}
 			bare++
 			continue
 		}
-		if err := keyValue(&s, k, strings.ToLower(name), value); err != nil {
-			return s, &NotationError{w.col, err.Error()}
+		if err := keyValue(s, k, strings.ToLower(name), value); err != nil {
+			return &NotationError{w.col, err.Error()}
 		}
 	}
-	return s, nil
+	return nil
 }
 
 func bareValue(s *knot.Section, k knot.Knot, text string, nth int) error {
@@ -289,54 +367,49 @@ func keyValue(s *knot.Section, k knot.Knot, name, value string) error {
 }
 
 func setField(s *knot.Section, f knot.Field, text string) error {
-	switch f.Kind {
-	case "choice":
+	switch v := s.At(f.Key).(type) {
+	case *string:
+		if f.Kind != "choice" {
+			*v = text
+			return nil
+		}
 		for _, c := range f.Choices {
 			if c == strings.ToLower(text) {
-				switch f.Key {
-				case "start":
-					s.Start = c
-				case "hand":
-					s.Hand = c
-				case "hitch":
-					s.Hitch = c
-				case "how":
-					s.How = c
-				}
+				*v = c
 				return nil
 			}
 		}
 		return fmt.Errorf("%q is not one of %s", text, strings.Join(f.Choices, ", "))
-	case "length":
-		v, err := Length(text)
+	case *float64:
+		mm, err := Length(text)
 		if err != nil {
 			return err
 		}
-		s.LengthMM = v
+		*v = mm
 		return nil
-	case "count":
+	case *int:
 		n, err := strconv.Atoi(text)
-		if err != nil {
+		if err != nil || n < 0 || n > MostKnots {
 			return fmt.Errorf("%q is not a whole number", text)
 		}
-		s.Turns = n
+		*v = n
 		return nil
-	case "places":
+	case *[]int:
 		ps, err := parsePlaces(text)
 		if err != nil {
 			return err
 		}
-		if f.Key == "ends" {
-			s.Ends = ps
-		} else {
-			s.Strands = ps
+		*v = ps
+		return nil
+	case *knot.Ends:
+		ps, err := parsePlaces(text)
+		if err != nil {
+			return err
 		}
+		*v = ps
 		return nil
-	case "cord":
-		s.Cord = text
-		return nil
-	case "cords":
-		s.Cords = append(s.Cords, text)
+	case *[]string:
+		*v = append(*v, text)
 		return nil
 	}
 	return fmt.Errorf("%q cannot be set here", f.Key)

@@ -9,10 +9,12 @@
 package plan
 
 import (
+	"errors"
 	"fmt"
 	"math"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 )
 
@@ -112,16 +114,10 @@ type Warning struct {
 }
 
 // Fix is a way out: values to set in the document.
-type Fix struct {
-	Label string `json:"label"`
-	Set   []Set  `json:"set"`
-}
+type Fix = piece.Fix
 
-// Set is one value of a fix; Path is a field's, as cords[0].legs.
-type Set struct {
-	Path  string `json:"path"`
-	Value any    `json:"value"`
-}
+// Set is one value of a fix.
+type Set = piece.Set
 
 // Check is something to look at on the tied piece.
 type Check struct {
@@ -172,6 +168,7 @@ const QuarterInch = 25.4 / 4
 // Layout is the piece in space.
 type Layout struct {
 	Strands  []Strand
+	Beads    []knot.BeadAt
 	Hardware piece.Hardware
 	// Bottom is the y of the lowest tip, mm.
 	Bottom float64
@@ -187,24 +184,12 @@ type Layout struct {
 	MovingFrom        float64
 }
 
-// Lie is how the cord lies at a point.
-type Lie uint8
-
-// A cord lies in a knot, in a row of knots that are pressed together, straight
-// under such a row as its filler, or free.
-const (
-	Knotted Lie = iota
-	InRow
-	Filler
-	Free
-)
-
 // Strand is one cord in space, from its first end over the fold to its last.
 type Strand struct {
 	Cord    int
 	Points  []curve.Vec // mm
 	Section []int       // of each point, -1 for what hangs beyond the last
-	Lies    []Lie       // of each point
+	Lies    []knot.Lie  // of each point
 	Ends    [2]string   // form of the first and the last end
 	// EndMM is how much of each end belongs to its finish.
 	EndMM [2]float64
@@ -234,21 +219,41 @@ func Make(d piece.Document, o Options) (Plan, error) {
 		if w.stop {
 			break
 		}
-		if err := w.section(i); err != nil {
+		if err := w.section(i, fmt.Sprintf("sequence[%d]", i), d.Sequence[i]); err != nil {
 			return Plan{}, err
 		}
 	}
 	p := w.finish()
 	p.Notation = notation
+	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
+		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
+	}
 	return p, nil
 }
 
-func problem(i int, field, format string, args ...any) error {
-	path := fmt.Sprintf("sequence[%d]", i)
+func problem(path, field, format string, args ...any) error {
 	if field != "" {
 		path += "." + field
 	}
 	return piece.Problems{{Path: path, Message: fmt.Sprintf(format, args...)}}
+}
+
+// refused turns what a knot refuses into a problem with its place and, where
+// the knot knows one, a way out.
+func refused(path string, err error) error {
+	var r *knot.Refused
+	if !errors.As(err, &r) {
+		return problem(path, "", "cannot be tied: %v", err)
+	}
+	p := piece.Problem{Path: path + "." + r.Field, Message: "cannot be: " + r.Why}
+	if r.Set != nil {
+		label := r.Label
+		if label == "" {
+			label = fmt.Sprintf("Make it %v", r.Set)
+		}
+		p.Fix = &Fix{Label: label, Set: []Set{{Path: p.Path, Value: r.Set}}}
+	}
+	return piece.Problems{p}
 }
 
 func roundUp(v, to float64) float64 {

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
@@ -28,7 +29,7 @@ func (w *walk) finish() Plan {
 		}
 		l.points = append(l.points, curve.Vec{X: l.at.X, Y: l.at.Y + tail, Z: l.at.Z})
 		l.section = append(l.section, -1)
-		l.lies = append(l.lies, Free)
+		l.lies = append(l.lies, knot.Free)
 		l.form = "cut"
 	}
 	for _, l := range w.legs {
@@ -173,7 +174,7 @@ func (w *walk) warn() {
 			stuff := w.d.Cords[w.d.CordByID(u.Cord)].Stuff
 			if !way.Suits(stuff) {
 				instead, _ := finish.Get(finish.Instead(stuff))
-				w.say("flame-on-natural-fibre", i, &Fix{"Use " + instead.Name + " instead", []Set{{fmt.Sprintf("sequence[%d].how", i), instead.ID}}},
+				w.say("flame-on-natural-fibre", i, &Fix{Label: "Use " + instead.Name + " instead", Set: []Set{{Path: fmt.Sprintf("sequence[%d].how", i), Value: instead.ID}}},
 					"Cord %s is %s: it burns, it does not melt, so it cannot be finished by %s.", u.Cord, stuff.Material, way.Name)
 				break
 			}
@@ -183,7 +184,7 @@ func (w *walk) warn() {
 		how := finish.Instead(w.d.Cords[w.hanging[0].cord].Stuff)
 		way, _ := finish.Get(how)
 		seq := append(append([]knot.Section{}, w.unmirrored()...), knot.Section{Do: "finish", How: how})
-		w.say("ends-not-finished", len(w.d.Sequence)-1, &Fix{"Finish them: " + way.Name, []Set{{"sequence", seq}}},
+		w.say("ends-not-finished", len(w.d.Sequence)-1, &Fix{Label: "Finish them: " + way.Name, Set: []Set{{Path: "sequence", Value: seq}}},
 			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))
 	}
 	w.crowded()
@@ -201,7 +202,7 @@ func (w *walk) warn() {
 			if keep == nil {
 				keep = []any{}
 			}
-			w.say("cord-unused", -1, &Fix{"Put cord " + c.ID + " back", []Set{{"cords", keep}}}, "Cord %s is not in the sequence, so nothing is cut of it.", c.ID)
+			w.say("cord-unused", -1, &Fix{Label: "Put cord " + c.ID + " back", Set: []Set{{Path: "cords", Value: keep}}}, "Cord %s is not in the sequence, so nothing is cut of it.", c.ID)
 		}
 	}
 }
@@ -247,7 +248,7 @@ func (w *walk) short(ci, n int, l Leg) {
 		}
 		left -= p.MM
 	}
-	fix := &Fix{"Let the plan find the fold", []Set{{fmt.Sprintf("cords[%d].legs", ci), "short-inside"}}}
+	fix := &Fix{Label: "Let the plan find the fold", Set: []Set{{Path: fmt.Sprintf("cords[%d].legs", ci), Value: "short-inside"}}}
 	if reach > 0 {
 		w.say(code, section, fix, "The %s leg of cord %s (leg %d) runs out {%.1fmm} before the last knot%s.", role, w.d.Cords[ci].ID, n+1, reach, place)
 		return
@@ -271,7 +272,7 @@ func (w *walk) crowded() {
 		}
 	}
 	if wide := hi - lo; wide > hw.InnerMM {
-		w.say("mount-crowded", 0, &Fix{"Take a wider one", []Set{{"purpose.hangs_on.inner_mm", math.Ceil(wide + 1)}}},
+		w.say("mount-crowded", 0, &Fix{Label: "Take a wider one", Set: []Set{{Path: "purpose.hangs_on.inner_mm", Value: math.Ceil(wide + 1)}}},
 			"The heads need {%.1fmm} side by side; the %s is {%.1fmm} wide inside.", wide, hw.Type, hw.InnerMM)
 	}
 }
@@ -298,17 +299,18 @@ func (w *walk) offLength(want float64) {
 	if off < 0 {
 		way = "shorter"
 	}
-	sets := []Set{{fmt.Sprintf("sequence[%d].count", best), n}}
+	sets := []Set{{Path: fmt.Sprintf("sequence[%d].count", best), Value: n}}
 	if w.unmirrored()[best].FitMM != 0 {
-		sets = append(sets, Set{fmt.Sprintf("sequence[%d].fit_mm", best), 0})
+		sets = append(sets, Set{Path: fmt.Sprintf("sequence[%d].fit_mm", best), Value: 0})
 	}
-	w.say("length-off", best, &Fix{fmt.Sprintf("Tie %d instead of %d", n, s.Count), sets},
+	w.say("length-off", best, &Fix{Label: fmt.Sprintf("Tie %d instead of %d", n, s.Count), Set: sets},
 		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), way, want)
 }
 
 // layout joins the legs of each cord over its fold.
 func (w *walk) layout() {
-	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: w.plan.LengthMM, Sections: w.tops, Cuts: w.cuts, Moving: -1, MovingFrom: w.movedY}
+	slices.Sort(w.cuts) // rows side by side are cut each for themselves
+	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: w.plan.LengthMM, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Moving: -1, MovingFrom: w.movedY}
 	for ci := range w.d.Cords {
 		s := Strand{Cord: ci}
 		for _, n := range [2]int{1, 0} { // the second leg is walked back up to the fold

@@ -21,7 +21,7 @@ type leg struct {
 	dir      curve.Vec
 	points   []curve.Vec // from the fold, or from the first end of an own cord
 	section  []int
-	lies     []Lie
+	lies     []knot.Lie
 	parts    []Part
 	knotwork float64 // mm of the parts that a hand ties, on the median
 	rulered  int     // how many parts are measured
@@ -50,6 +50,12 @@ type walk struct {
 	moving  *leg
 	movedY  float64
 	inHand  []*leg // the strands of the section in hand, by lead
+	beads   []knot.BeadAt
+	// In a row of several the walk is confined to its strands; rowMiddle is
+	// the x they are tied about.
+	rowMiddle float64
+	// into is the section that what is tied in a repeat or a row belongs to.
+	into *Section
 }
 
 // handling is the millimetres fingers need to hold a worker beyond the last
@@ -77,40 +83,32 @@ func (w *walk) label(l *leg) string {
 	return fmt.Sprintf("%s.%d", w.d.Cords[l.cord].ID, l.n+1)
 }
 
-// section walks one section.
-func (w *walk) section(i int) error {
-	s := w.d.Sequence[i]
+// section walks one section; path names it in the document.
+func (w *walk) section(i int, path string, s knot.Section) error {
+	if s.Do == "repeat" || s.Do == "rows" {
+		return w.compound(i, path, s)
+	}
 	places := s.Strands
+	field := "strands"
 	if s.Do == "finish" {
-		places = s.Ends
+		places, field = s.Ends, "ends"
 	}
 	if len(places) == 0 {
 		for p := range w.hanging {
 			places = append(places, p+1)
 		}
 	}
-	seen := map[int]bool{}
-	for k, p := range places {
-		field := "strands"
-		if s.Do == "finish" {
-			field = "ends"
-		}
-		if p > len(w.hanging) {
-			return problem(i, field, "names place %d, but only %d strands hang there", p, len(w.hanging))
-		}
-		if seen[p] || (k > 0 && p < places[k-1]) {
-			return problem(i, field, "names places out of order; write them from the left, each once")
-		}
-		seen[p] = true
+	if err := w.checkPlaces(path, field, places); err != nil {
+		return err
 	}
 	var own []*leg
 	switch s.Do {
 	case "mount":
 		if len(w.hanging) > 0 && s.Hitch != "laid-behind" {
-			return problem(i, "hitch", "is a second lark's head; put all cords on in one mount, or lay this one behind with hitch laid-behind")
+			return problem(path, "hitch", "is a second lark's head; put all cords on in one mount, or lay this one behind with hitch laid-behind")
 		}
 		if len(w.hanging)+2*len(s.Cords) > piece.MostStrands {
-			return problem(i, "cords", "makes more than %d strands", piece.MostStrands)
+			return problem(path, "cords", "makes more than %d strands", piece.MostStrands)
 		}
 		for _, id := range s.Cords {
 			for n := range 2 {
@@ -124,10 +122,11 @@ func (w *walk) section(i int) error {
 		own = append(own, &leg{cord: w.d.CordByID(s.Cord)})
 	}
 	if len(places) == 0 && s.Do != "mount" {
-		return problem(i, "do", "is %s, but no strand hangs there; mount a cord first", s.Do)
+		return problem(path, "do", "is %s, but no strand hangs there; mount a cord first", s.Do)
 	}
-	middle := 0.0
+	middle := w.rowMiddle
 	if len(places) < len(w.hanging) {
+		middle = 0
 		for _, p := range places {
 			middle += w.hanging[p-1].at.X / float64(len(places))
 		}
@@ -141,26 +140,38 @@ func (w *walk) section(i int) error {
 	for _, l := range own {
 		work.Own = append(work.Own, w.lead(l, 0, 0))
 	}
-	tied, err := w.tieFitting(&work, i)
+	tied, err := w.tieFitting(&work)
 	if err != nil {
-		return problem(i, "", "cannot be tied: %v", err)
+		return refused(path, err)
 	}
+	s.Count = work.Section.Count
 	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
-		done, err := w.inHandAt(&work, &tied)
-		if err != nil {
-			return problem(i, "", "cannot be tied: %v", err)
-		}
-		if done > 0 {
-			return w.hold(i, s, work, tied, chosen, own, places, middle, done)
+		if done := w.inHandAt(); done > 0 {
+			return w.hold(i, path, s, work, tied, chosen, own, places, middle, done)
 		}
 	}
 	w.lay(i, s, work, tied, chosen, own, places, middle)
 	return nil
 }
 
+// checkPlaces refuses places that are not there, twice there or out of order.
+func (w *walk) checkPlaces(path, field string, places []int) error {
+	seen := map[int]bool{}
+	for k, p := range places {
+		if p > len(w.hanging) {
+			return problem(path, field, "names place %d, but only %d strands hang there", p, len(w.hanging))
+		}
+		if seen[p] || (k > 0 && p < places[k-1]) {
+			return problem(path, field, "names places out of order; write them from the left, each once")
+		}
+		seen[p] = true
+	}
+	return nil
+}
+
 // tieFitting ties the section, with as many knots as fit where it says fit_mm.
-func (w *walk) tieFitting(work *knot.Work, i int) (knot.Tied, error) {
+func (w *walk) tieFitting(work *knot.Work) (knot.Tied, error) {
 	if work.Section.FitMM == 0 {
 		return knot.Tie(*work)
 	}
@@ -185,7 +196,6 @@ func (w *walk) tieFitting(work *knot.Work, i int) (knot.Tied, error) {
 	n := 2 + int(math.Floor((work.Section.FitMM-h2)/(h3-h2)+1e-9))
 	n = max(1, min(n, piece.MostKnots))
 	_, t, err := total(n)
-	w.d.Sequence[i].Count = n
 	return t, err
 }
 
@@ -204,21 +214,20 @@ func (w *walk) fall(leads []knot.Lead, t knot.Tied) float64 {
 
 // inHandAt counts the actions; in the section in hand it gives how many of its
 // actions are done or doing, else zero.
-func (w *walk) inHandAt(work *knot.Work, tied *knot.Tied) (int, error) {
+func (w *walk) inHandAt() int {
 	step := w.plan.Steps[len(w.plan.Steps)-1]
-	all := step.Repeats * len(step.Actions)
 	before := w.actions
-	w.actions += all
+	w.actions += step.Repeats * len(step.Actions)
 	if w.actions < w.o.Until {
-		return 0, nil
+		return 0
 	}
 	w.stop = true
-	return w.o.Until - before, nil
+	return w.o.Until - before
 }
 
 // hold lays the section in hand: the parts of it that are closed, then the part
 // that is being tied, as far as its action has come.
-func (w *walk) hold(i int, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
+func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
 	n := len(tied.Actions)
 	last := tied.Actions[(done-1)%n]
 	if last.Moves >= 0 {
@@ -228,21 +237,21 @@ func (w *walk) hold(i int, s knot.Section, work knot.Work, tied knot.Tied, chose
 	along := w.o.Along
 	if along == 0 {
 		along = 1
-		if len(tied.Cells) > 0 && done%2 == 0 {
+		if tied.HalfKnots && done%2 == 0 {
 			along = knot.Led
 		}
 	}
 	whole := done == n*tied.Repeats && along >= 1 && w.o.Along != 0
 	closed := work
 	closed.HalfKnots = (done - 1) / 2
-	if len(tied.Cells) == 0 {
+	if !tied.HalfKnots {
 		closed.HalfKnots = 0
 	}
 	held, ok := knot.Tied{}, false
 	if !whole {
 		var err error
 		if held, ok, err = knot.Hold(closed, (done-1)%n, along); err != nil {
-			return problem(i, "", "cannot be tied: %v", err)
+			return refused(path, err)
 		}
 	}
 	if !ok {
@@ -252,7 +261,7 @@ func (w *walk) hold(i int, s knot.Section, work knot.Work, tied knot.Tied, chose
 	if closed.HalfKnots > 0 {
 		t, err := knot.Tie(closed)
 		if err != nil {
-			return problem(i, "", "cannot be tied: %v", err)
+			return refused(path, err)
 		}
 		w.lay(i, s, closed, t, chosen, own, places, middle)
 		w.clear = 0
@@ -273,23 +282,13 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	fall := w.fall(work.Leads, t)
 	top := w.y
 	loose := 1.0
-	sec := Section{Index: i, Do: s.Do, Count: w.d.Sequence[i].Count, TopMM: top, GapShare: t.Gap, Use: []Use{}, OrderAfter: []string{}}
+	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: []Use{}, OrderAfter: []string{}}
 	if t.Loose {
 		loose = gauge.Prior(stuffsOf(work)[0]).Median
 	}
 	reach := 0.0
-	fillers := map[int]bool{} // places that are only tied over
-	if len(t.Cells) > 0 {
-		for _, p := range places {
-			fillers[p] = true
-		}
-		for _, a := range t.Actions {
-			fillers[places[a.Moves]] = false
-		}
-	}
-	take := func(l *leg, place int, pts []curve.Vec, joint []curve.Vec) {
-		filler := place > 0 && fillers[place]
-		add := func(p curve.Vec, lie Lie) {
+	take := func(l *leg, place int, pts []curve.Vec, lie func(k int) knot.Lie, joint []curve.Vec) {
+		add := func(p curve.Vec, lie knot.Lie) {
 			if n := len(l.points); n > 0 && r3.Norm(r3.Sub(l.points[n-1], p)) < 1e-6 {
 				return
 			}
@@ -299,19 +298,10 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		}
 		before := len(l.points)
 		for _, p := range joint {
-			add(p, Knotted)
+			add(p, knot.Knotted)
 		}
 		for k, p := range pts {
-			lie := Knotted
-			switch {
-			case !t.Loose && (k > 0 || t.Ends):
-				lie = Free
-			case filler && k > 0 && k < len(pts)-1:
-				lie = Filler
-			case t.Row && !filler:
-				lie = InRow
-			}
-			add(curve.Vec{X: p.X + middle, Y: p.Y + top + fall, Z: p.Z}, lie)
+			add(curve.Vec{X: p.X + middle, Y: p.Y + top + fall, Z: p.Z}, lie(k))
 		}
 		from := max(before-1, 0)
 		mm := loose * curve.Curve{Points: l.points[from:]}.Length()
@@ -325,14 +315,14 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})
 		n := len(l.points)
 		l.at = l.points[n-1]
-		l.dir = r3.Unit(r3.Sub(l.points[n-1], l.points[max(n-2, 0)]))
+		l.dir = knot.Heading(l.points[max(0, n-4):], true)
 	}
 	for k, l := range chosen {
 		p := t.Paths[k].Points
 		to := curve.Vec{X: p[0].X + middle, Y: p[0].Y + top + fall, Z: p[0].Z}
 		dirTo := curve.Vec{Y: 1}
 		if len(p) > 1 {
-			dirTo = r3.Unit(r3.Sub(p[1], p[0]))
+			dirTo = knot.Heading(p, false)
 		}
 		var joint []curve.Vec
 		if fall > 0 {
@@ -348,21 +338,28 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			}
 			joint = append(joint, knot.Join(from, end, l.dir, dirTo)...)
 		}
-		take(l, places[k], p, joint)
+		take(l, places[k], p, func(q int) knot.Lie { return t.Lie(k, q) }, joint)
 		for _, q := range p {
 			reach = math.Max(reach, math.Abs(q.X)+work.Leads[k].Diameter/2)
 		}
 	}
 	for k, l := range own {
 		l.dir = curve.Vec{Y: 1}
-		take(l, 0, t.Own[k].Points, nil)
+		take(l, 0, t.Own[k].Points, func(q int) knot.Lie { return t.OwnLie(k, q) }, nil)
 	}
 	bottom := top + fall + t.Height
 	w.stepAside(chosen, middle, reach, i, bottom)
 	for _, a := range t.Actions {
-		if len(t.Cells) > 0 && a.Moves >= 0 && a.Moves < len(chosen) {
+		if t.Loose && a.Moves >= 0 && a.Moves < len(chosen) {
 			chosen[a.Moves].worked = true
 		}
+	}
+	for _, k := range t.Workers {
+		chosen[k].worked = true
+	}
+	for _, b := range t.Beads {
+		b.At = curve.Vec{X: b.At.X + middle, Y: b.At.Y + top + fall, Z: b.At.Z}
+		w.beads = append(w.beads, b)
 	}
 	w.handOn(s, t, chosen, own, places)
 	w.y, w.clear = bottom, t.Clear
@@ -376,12 +373,15 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	for _, v := range t.Shows {
 		sec.Shows = append(sec.Shows, Sight{v.Where, w.d.Cords[chosen[v.Face].cord].ID, w.d.Cords[chosen[v.Back].cord].ID})
 	}
-	w.plan.Sections = append(w.plan.Sections, sec)
-	w.tops = append(w.tops, [2]float64{top, bottom})
+	w.keep(sec, top, bottom)
 	// A picture may be cut between knots: a flat row is the same after two
 	// half knots, and a spiral of any length begins like a shorter one.
 	const halves = 2
-	for k := halves; k < len(t.Cells)-1; k += halves {
+	each := 1
+	if t.HalfKnots {
+		each = halves
+	}
+	for k := each; k < len(t.Cells)-1; k += each {
 		w.cuts = append(w.cuts, top+fall+t.Cells[k])
 	}
 	w.cuts = append(w.cuts, bottom)
@@ -393,6 +393,19 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			l.endMM = work.Leads[k].At.Y + curve.Curve{Points: t.Paths[k].Points}.Length()
 		}
 	}
+}
+
+// keep puts a planned section into the plan, or into the section that it is
+// nested in.
+func (w *walk) keep(sec Section, top, bottom float64) {
+	if w.into == nil {
+		w.plan.Sections = append(w.plan.Sections, sec)
+		w.tops = append(w.tops, [2]float64{top, bottom})
+		return
+	}
+	w.into.Use = append(w.into.Use, sec.Use...)
+	w.into.OrderAfter = sec.OrderAfter
+	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 
 // stepAside leads the strands that a section leaves out past it.
@@ -430,7 +443,7 @@ func (w *walk) stepAside(chosen []*leg, middle, reach float64, i int, bottom flo
 			before := len(l.points) - 1
 			for _, p := range append(knot.Join(l.at, to, l.dir, down), to, curve.Vec{X: to.X, Y: math.Max(bottom, to.Y)}) {
 				l.points, l.section = append(l.points, p), append(l.section, i)
-				l.lies = append(l.lies, Free)
+				l.lies = append(l.lies, knot.Free)
 			}
 			l.parts = append(l.parts, Part{i, curve.Curve{Points: l.points[before:]}.Length()})
 			l.rulered++
@@ -483,7 +496,9 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 		if a.Moves >= 0 && a.Moves < len(who) {
 			c := w.d.Cords[who[a.Moves].cord]
 			out.Cord, out.Colour = c.ID, c.Stuff.Colour
-			if a.Moves == 0 {
+			if a.From != "" {
+				out.From = a.From
+			} else if a.Moves == 0 {
 				out.From = "left"
 			} else {
 				out.From = "right"
@@ -496,14 +511,14 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 			out.Under = append(out.Under, w.label(who[o]))
 		}
 		// The actions of a row change sides half way through.
-		if len(t.Cells) > 0 && k >= 2 && a.Moves >= 0 {
+		if t.HalfKnots && k >= 2 && a.Moves >= 0 {
 			out.From = map[string]string{"left": "right", "right": "left"}[out.From]
 		}
 		step.Actions = append(step.Actions, out)
 	}
 	w.plan.Steps = append(w.plan.Steps, step)
 	w.plan.Actions += step.Repeats * len(step.Actions)
-	if len(t.Cells) > 0 {
+	if t.HalfKnots {
 		for _, v := range t.Shows {
 			if v.Where == "middle" {
 				w.plan.Checks = append(w.plan.Checks, Check{"bars", i,

@@ -1,11 +1,14 @@
 package scene
 
 import (
+	"cmp"
+	"maps"
 	"math"
+	"slices"
 	"sort"
 	"strconv"
 
-	"nimblebight/core/plan"
+	"nimblebight/core/knot"
 )
 
 // index lays the slices into a grid for looking up what lies near a point.
@@ -60,6 +63,9 @@ func (c *canvas) inside(t *tube, p *sample, x, y, margin float64) bool {
 	step := c.step * t.d
 	if t.metal {
 		step *= 2
+	}
+	if t.step > 0 {
+		step = t.step
 	}
 	reach := step * 0.8
 	if p.flat < 0.6 { // steep: the slice is nearly a disc
@@ -124,13 +130,13 @@ func (c *canvas) spread() {
 				out[i], most[i] = out[i-1], most[i-1]
 				continue
 			}
-			if me.lie == plan.Free || me.lie == plan.Filler || me.flat < 0.5 || !c.shown(me.y, 1.5*t.d) {
+			if me.lie == knot.Free || me.lie == knot.Filler || me.flat < 0.5 || !c.shown(me.y, 1.5*t.d) {
 				continue
 			}
 			widest := 0.6 * t.d
 			if t.make == "leather" {
 				widest = 0.55 * t.d
-			} else if me.lie == plan.InRow {
+			} else if me.lie == knot.InRow || me.lie == knot.Snug {
 				widest = 0.78 * t.d
 			}
 			// Cords that run alongside share the room between them; those that
@@ -139,7 +145,7 @@ func (c *canvas) spread() {
 			bound := beside
 			c.near(me.x, me.y, 3.2*t.d, func(o *tube, j int) bool {
 				p := &o.samples[j]
-				if o.metal || p.lie == plan.Filler || (o.strand == t.strand && math.Abs(p.s-me.s) < 1.6*t.d) {
+				if o.metal || p.lie == knot.Filler || (o.strand == t.strand && math.Abs(p.s-me.s) < 1.6*t.d) {
 					return false
 				}
 				if j%2 == 1 || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
@@ -167,7 +173,7 @@ func (c *canvas) spread() {
 					return me.hw
 				}
 				w := math.Min(me.hw+room/2+0.03*t.d, math.Max(me.hw, widest))
-				if me.lie == plan.InRow && 2*(me.hw+room/2-w) < 0.3*t.d {
+				if (me.lie == knot.InRow || me.lie == knot.Snug) && 2*(me.hw+room/2-w) < 0.3*t.d {
 					w = me.hw + room/2 + 0.03*t.d
 				}
 				return w
@@ -277,7 +283,7 @@ func (c *canvas) bodies() []Layer {
 				continue
 			}
 			colour := t.colour
-			if t.samples[(a+b)/2].lie == plan.Filler {
+			if t.samples[(a+b)/2].lie == knot.Filler {
 				colour = mix(colour, inkRGB, 0.45)
 			}
 			ch := &chunk{t: t, a: a, b: b, colour: colour, z: z / float64(b-a+1), index: len(chunks)}
@@ -553,38 +559,39 @@ func (w *pathWriter) disc(x, y, r float64) {
 // depths darkens what is seen between the cords of a row: there is more cord
 // behind, never the mat.
 func (c *canvas) depths() []Layer {
-	type room struct{ x0, x1, y0, y1, d float64 }
-	rooms := map[int]*room{}
-	colours := map[int]string{}
+	type at struct {
+		x, y, d float64
+		colour  string
+	}
+	rows := map[int][]at{}
 	for _, t := range c.tubes {
 		for _, p := range t.samples {
-			if p.lie != plan.InRow {
-				continue
+			if p.lie == knot.InRow {
+				rows[p.sec] = append(rows[p.sec], at{p.x, p.y, t.d, t.colour})
 			}
-			r := rooms[p.sec]
-			if r == nil {
-				r = &room{p.x, p.x, p.y, p.y, t.d}
-				rooms[p.sec], colours[p.sec] = r, mix(t.colour, inkRGB, 0.6)
-			}
-			r.x0, r.x1 = math.Min(r.x0, p.x), math.Max(r.x1, p.x)
-			r.y0, r.y1 = math.Min(r.y0, p.y), math.Max(r.y1, p.y)
 		}
 	}
-	var secs []int
-	for s := range rooms {
-		secs = append(secs, s)
-	}
-	sort.Ints(secs)
 	var out []Layer
-	for _, s := range secs {
-		r := rooms[s]
-		if r.x1-r.x0 < 2.4*r.d || r.y1-r.y0 < 3*r.d {
-			continue
+	for _, sec := range slices.Sorted(maps.Keys(rows)) {
+		row := rows[sec]
+		slices.SortStableFunc(row, func(a, b at) int { return cmp.Compare(a.y, b.y) })
+		// A section that is tied in groups has room between them.
+		for len(row) > 0 {
+			n := 1
+			x0, x1, d := row[0].x, row[0].x, row[0].d
+			for n < len(row) && row[n].y-row[n-1].y < 0.5*row[n].d {
+				x0, x1, d = math.Min(x0, row[n].x), math.Max(x1, row[n].x), math.Max(d, row[n].d)
+				n++
+			}
+			y0, y1 := row[0].y, row[n-1].y
+			if x1-x0 >= 2.4*d && y1-y0 >= 3*d {
+				var w pathWriter
+				in := 0.6 * d
+				w.polygon([]pt{{x0 + in, y0 + in}, {x1 - in, y0 + in}, {x1 - in, y1 - 1.5*d}, {x0 + in, y1 - 1.5*d}})
+				out = append(out, Layer{Kind: Body, D: w.String(), Colour: mix(row[0].colour, inkRGB, 0.6)})
+			}
+			row = row[n:]
 		}
-		var w pathWriter
-		in := 0.6 * r.d
-		w.polygon([]pt{{r.x0 + in, r.y0 + in}, {r.x1 - in, r.y0 + in}, {r.x1 - in, r.y1 - 1.5*r.d}, {r.x0 + in, r.y1 - 1.5*r.d}})
-		out = append(out, Layer{Kind: Body, D: w.String(), Colour: colours[s]})
 	}
 	return out
 }

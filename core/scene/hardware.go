@@ -4,8 +4,8 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
 	"nimblebight/core/piece"
-	"nimblebight/core/plan"
 )
 
 const (
@@ -86,12 +86,35 @@ func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
 	line := curve.Curve{Points: pts}
 	n := max(3, int(line.Length()/(c.step*2*d)))
 	for _, p := range line.Resample(n).Points {
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: plan.Free, s: c.step * 2 * d * float64(len(t.samples))})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: knot.Free, s: c.step * 2 * d * float64(len(t.samples))})
 	}
 	first, last := pts[0], pts[len(pts)-1]
 	if math.Hypot(first.X-last.X, first.Y-last.Y) < 0.01 {
 		t.open = [2]bool{}
 	}
 	c.settle(t)
+	c.tubes = append(c.tubes, t)
+}
+
+const beech = "#c8a06a" // a bead whose colour is not said
+
+// bead draws a bead: a barrel in front of the strands that run through it.
+func (c *canvas) bead(b knot.BeadAt) {
+	colour := b.Colour
+	if colour == "" {
+		colour = beech
+	}
+	at := c.turn(b.At)
+	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: b.WidthMM, metal: true, open: [2]bool{true, true}}
+	const parts = 40
+	for i := 0; i <= parts; i++ {
+		u := 2*float64(i)/parts - 1
+		// A barrel: round sides, ends as wide as a little more than the hole.
+		end := math.Min(0.96, (b.HoleMM*1.25)/b.WidthMM)
+		r := b.WidthMM / 2 * math.Sqrt(math.Max(0, 1-(1-end*end)*math.Pow(math.Abs(u), 2.6)))
+		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*b.LengthMM/2, z: at.Z + b.WidthMM, tx: 0, ty: 1, flat: 1,
+			s: c.step * 2 * t.d * float64(i), hw: r, l: r, r: r, sec: -1, lie: knot.Free})
+	}
+	t.step = b.LengthMM / parts
 	c.tubes = append(c.tubes, t)
 }

@@ -10,6 +10,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
 	"nimblebight/core/plan"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -33,7 +34,7 @@ type run struct {
 	strand  int
 	stuff   cord.Stuff
 	points  []curve.Vec
-	lies    []plan.Lie
+	lies    []knot.Lie
 	section []int // from the plate's first
 	moving  []bool
 	from    float64   // sets runs of one strand apart along it
@@ -130,6 +131,7 @@ type tile struct {
 	first, last bool
 	section     int // of its first point
 	runs        []run
+	beads       []knot.BeadAt // in the tile's coordinates
 	key         string
 }
 
@@ -172,7 +174,7 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 		count := make([]int, len(tiles))
 		last := make([]int, len(tiles)) // point that a tile's run has come to
 		// add puts point i, or the place p where its span was cut off, into tile k.
-		add := func(k, i int, p curve.Vec, lie plan.Lie) {
+		add := func(k, i int, p curve.Vec, lie knot.Lie) {
 			t := tiles[k]
 			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
 				count[k]++
@@ -209,7 +211,7 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 			for ; k < len(tiles) && tops[k]-m <= hi; k++ {
 				p, q, lieP, lieQ := a, b, s.Lies[i], s.Lies[i+1]
 				if long { // cut off straight strand where it leaves
-					lie := plan.Knotted
+					lie := knot.Knotted
 					if lieP == lieQ {
 						lie = lieP
 					}
@@ -233,6 +235,15 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 					add(k, i, p, lieP)
 				}
 				add(k, i+1, q, lieQ)
+			}
+		}
+	}
+	for _, b := range l.Beads {
+		for k, t := range tiles {
+			if b.At.Y+b.LengthMM/2 >= tops[k]-m && b.At.Y-b.LengthMM/2 <= t.y1+m {
+				q := b
+				q.At.Y -= t.y0
+				t.beads = append(t.beads, q)
 			}
 		}
 	}
@@ -289,6 +300,12 @@ func (t *tile) name(l plan.Layout, v View) string {
 		_, _ = h.Write(b) // a hash does not fail
 		b = b[:0]
 	}
+	for _, q := range t.beads {
+		text(q.Colour)
+		for _, v := range []float64{q.At.X, q.At.Y, q.At.Z, q.HoleMM, q.LengthMM, q.WidthMM} {
+			num(grain(v))
+		}
+	}
 	_, _ = h.Write(b)
 	return hex.EncodeToString(h.Sum(nil)[:10])
 }
@@ -307,6 +324,9 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	}
 	for _, r := range t.runs {
 		c.strand(r)
+	}
+	for _, b := range t.beads {
+		c.bead(b)
 	}
 	out := Plate{Layers: []Layer{}}
 	if len(c.tubes) == 0 {

@@ -11,7 +11,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/plan"
+	"nimblebight/core/knot"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -103,7 +103,7 @@ type sample struct {
 	l, r    float64 // half widths to the left (-n) and the right (+n), n = (-ty, tx)
 	sec     int
 	flat    float64 // share of the way that lies in the picture's plane
-	lie     plan.Lie
+	lie     knot.Lie
 	moving  bool
 }
 
@@ -123,6 +123,7 @@ type tube struct {
 	plain   bool // no marks, no light: fibres and caps
 	fibre   bool // a yarn of a fringe
 	open    [2]bool
+	step    float64 // between slices, mm, where it is not the canvas's
 }
 
 const inkRGB = "#17242a"
@@ -191,11 +192,11 @@ func (c *canvas) strand(r run) {
 	way, next := 0.0, 0.0
 	put := func(p curve.Vec, at float64, span int) {
 		a, b := span, min(span+1, len(pts)-1)
-		half, lie := d/2, plan.Knotted
+		half, lie := d/2, knot.Knotted
 		if r.lies[a] == r.lies[b] {
 			lie = r.lies[a]
 		}
-		if lie == plan.Free {
+		if lie == knot.Free {
 			half = label / 2
 		}
 		sec := r.section[b]
@@ -312,7 +313,7 @@ func (c *canvas) fibres(t *tube, along []sample) {
 			p.x += t.d * (0.38*u + 0.75*u*w*w + wave*w/t.d)
 			p.z += 0.35 * t.d * math.Cos(float64(k)*2.4+float64(t.id))
 			p.hw = t.d * 0.17
-			p.lie = plan.Free
+			p.lie = knot.Free
 			f.samples = append(f.samples, p)
 		}
 		if len(f.samples) < 3 {
@@ -351,7 +352,7 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 		}
 		k := tall * (u - 0.15)
 		b.samples = append(b.samples, sample{x: p.x + dx*k, y: p.y + dy*k, z: p.z + 0.03*t.d, tx: dx, ty: dy,
-			s: tall * u, hw: r, l: r, r: r, sec: p.sec, flat: 1, moving: p.moving, lie: plan.Free})
+			s: tall * u, hw: r, l: r, r: r, sec: p.sec, flat: 1, moving: p.moving, lie: knot.Free})
 	}
 	t.open[end] = false
 	c.tubes = append(c.tubes, b)

@@ -4,7 +4,7 @@ import (
 	"math"
 	"sort"
 
-	"nimblebight/core/plan"
+	"nimblebight/core/knot"
 )
 
 // The light falls from the upper left.
@@ -236,7 +236,7 @@ func (c *canvas) lightLine(t *tube, w *pathWriter) {
 	back := 0.3 * t.d
 	c.visible(w, line, 0.004*t.d, 0.55*t.d, func(q pt, i int) bool {
 		p := &t.samples[i]
-		if p.flat < 0.6 || p.lie == plan.Filler || c.hidden(t, i, q.x, q.y, false) {
+		if p.flat < 0.6 || p.lie == knot.Filler || c.hidden(t, i, q.x, q.y, false) {
 			return false
 		}
 		// It ends before a crossing.
@@ -311,7 +311,7 @@ func (c *canvas) marks(t *tube, w *pathWriter) {
 		if !c.shown(p.y, 0.5*t.d) {
 			continue
 		}
-		if p.flat < 0.55 || p.lie == plan.Filler {
+		if p.flat < 0.55 || p.lie == knot.Filler {
 			continue
 		}
 		for ci, col := range cols {

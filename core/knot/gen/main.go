@@ -2,7 +2,8 @@
 // them to drawn.bin and ways.bin. Run it with go generate ./core/knot after
 // changing a route; shapes whose route is as it was are drawn again all the
 // same, so that what is embedded is always what the engine gives now. With
-// -new only those are drawn that are not embedded yet.
+// -new only those are drawn that are not embedded yet or whose names begin with
+// one of the arguments.
 package main
 
 import (
@@ -23,6 +24,11 @@ func main() {
 	flag.Parse()
 	if *onlyNew {
 		old, oldWays = knot.Embedded()
+		for _, begin := range flag.Args() {
+			again := func(key string, _ knot.Shape) bool { return strings.HasPrefix(key, begin) }
+			maps.DeleteFunc(old, again)
+			maps.DeleteFunc(oldWays, again)
+		}
 	}
 	drawn, ok := drawAll(knot.Generated(), known, func(key string, p tighten.Problem) (map[string]knot.Shape, error) {
 		s, err := knot.DrawUp(p)

@@ -1,0 +1,97 @@
+package knot
+
+import "math"
+
+// tieEach ties a knot several times, one under the other, each on the strands
+// as the one before leaves them: what a section with a count is.
+func tieEach(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error) {
+	n := len(w.Leads)
+	out := Tied{Gap: math.Inf(1), Order: identity(n), Paths: make([]Path, n), Repeats: count, Cells: []float64{0}}
+	leads := append([]Lead{}, w.Leads...)
+	for k := range count {
+		each := w
+		each.Leads = leads
+		t, err := one(each, k)
+		if err != nil {
+			return t, err
+		}
+		out.below(t)
+		if k == 0 {
+			out.Loose, out.Snug, out.Row, out.Clear = t.Loose, t.Snug, t.Row, t.Clear
+			out.Actions, out.Shows = t.Actions, t.Shows
+		}
+		now := make([]Lead, n)
+		for place, i := range t.Order {
+			now[place] = leads[i]
+		}
+		leads = now
+		out.Cells = append(out.Cells, out.Height)
+	}
+	return out, nil
+}
+
+// below lays a section under another: each of its leads goes on from what hangs
+// at its place.
+func (t *Tied) below(next Tied) {
+	down := func(v Vec) Vec { return Vec{X: v.X, Y: v.Y + t.Height, Z: v.Z} }
+	for place, p := range next.Paths {
+		i := t.Order[place]
+		pts, lies := t.Paths[i].Points, t.Paths[i].Lies
+		for k, v := range p.Points {
+			v = down(v)
+			if k == 0 && len(pts) > 0 {
+				last := pts[len(pts)-1]
+				if math.Hypot(math.Hypot(v.X-last.X, v.Y-last.Y), v.Z-last.Z) < 1e-9 {
+					continue
+				}
+			}
+			pts, lies = append(pts, v), append(lies, p.lie(k, next))
+		}
+		t.Paths[i].Points, t.Paths[i].Lies = pts, lies
+	}
+	for _, b := range next.Beads {
+		b.At = down(b.At)
+		t.Beads = append(t.Beads, b)
+	}
+	order := make([]int, len(t.Order))
+	for place, k := range next.Order {
+		order[place] = t.Order[k]
+	}
+	t.Order = order
+	t.Height += next.Height
+	t.Gap = math.Min(t.Gap, next.Gap)
+}
+
+// lie is how a path of a section lies at point k.
+func (p Path) lie(k int, t Tied) Lie {
+	switch {
+	case p.Lies != nil:
+		return p.Lies[k]
+	case !t.Loose && (k > 0 || t.Ends):
+		return Free
+	case t.Snug:
+		return Snug
+	case t.Row:
+		return InRow
+	}
+	return Knotted
+}
+
+// Lie is how path i of the section lies at point k.
+func (t Tied) Lie(i, k int) Lie { return t.Paths[i].lie(k, t) }
+
+// OwnLie is the same for an own cord.
+func (t Tied) OwnLie(i, k int) Lie { return t.Own[i].lie(k, t) }
+
+// joint leads strands from where one part of a knot leaves them to where the
+// next takes them up, as a part of its own.
+func joint(from []Vec, to []Vec, height float64) Tied {
+	t := Tied{Height: height, Gap: math.Inf(1), Order: identity(len(from))}
+	down := Vec{Y: 1}
+	for i, a := range from {
+		a.Y = 0
+		b := Vec{X: to[i].X, Y: height, Z: to[i].Z}
+		t.Paths = append(t.Paths, Path{Points: append([]Vec{a}, Join(a, b, down, down)...)})
+	}
+	return t
+}

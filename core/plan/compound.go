@@ -1,0 +1,377 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+)
+
+// compound walks a section that holds others: a repeat, or rows side by side.
+// What is tied in it counts as one section of the plan.
+func (w *walk) compound(i int, path string, s knot.Section) error {
+	into := w.into
+	sec := &Section{Index: i, Do: s.Do, Count: s.Count, TopMM: w.y, GapShare: math.Inf(1), Use: []Use{}, OrderAfter: []string{}}
+	w.into = sec
+	var err error
+	if s.Do == "repeat" {
+		err = w.repeated(i, path, s)
+	} else {
+		err = w.rows(i, path, s)
+	}
+	w.into = into
+	if err != nil {
+		return err
+	}
+	if math.IsInf(sec.GapShare, 1) {
+		sec.GapShare = 1
+	}
+	sec.HeightMM = w.y - sec.TopMM
+	if s.Do == "repeat" && s.Count > 0 {
+		sec.KnotMM = sec.HeightMM / float64(s.Count)
+	}
+	sec.OrderAfter = sec.OrderAfter[:0]
+	for _, l := range w.hanging {
+		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
+	}
+	sec.Use = addUp(sec.Use)
+	w.keep(*sec, sec.TopMM, w.y)
+	return nil
+}
+
+// addUp adds the uses of one strand and cord together.
+func addUp(us []Use) []Use {
+	type key struct {
+		strand int
+		cord   string
+	}
+	at := map[key]int{}
+	out := []Use{}
+	for _, u := range us {
+		k := key{u.Strand, u.Cord}
+		if n, ok := at[k]; ok {
+			out[n].MM += u.MM
+			continue
+		}
+		at[k] = len(out)
+		out = append(out, u)
+	}
+	return out
+}
+
+func (w *walk) repeated(i int, path string, s knot.Section) error {
+	for range max(1, s.Count) {
+		for j, q := range s.Sequence {
+			if w.stop {
+				return nil
+			}
+			if err := w.section(i, fmt.Sprintf("%s.sequence[%d]", path, j), q); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// moment is what a trial walk must put back.
+type moment struct {
+	walk walk
+	legs []leg
+}
+
+func (w *walk) remember() moment {
+	m := moment{walk: *w}
+	for _, l := range w.legs {
+		m.legs = append(m.legs, *l)
+	}
+	m.walk.hanging = slices.Clone(w.hanging)
+	if w.into != nil {
+		into := *w.into
+		m.walk.into = &into
+	}
+	return m
+}
+
+func (w *walk) putBack(m moment) {
+	into := w.into
+	*w = m.walk
+	if into != nil {
+		*into = *m.walk.into
+		w.into = into
+	}
+	for k, l := range w.legs {
+		*l = m.legs[k]
+	}
+}
+
+// rows ties rows side by side, each on strands of its own, and crosses them.
+func (w *walk) rows(i int, path string, s knot.Section) error {
+	taken := map[int]bool{}
+	for r, row := range s.Rows {
+		if err := w.checkPlaces(fmt.Sprintf("%s.rows[%d]", path, r), "strands", row.Strands); err != nil {
+			return err
+		}
+		for _, p := range row.Strands {
+			taken[p] = true
+		}
+	}
+	if len(taken) != len(w.hanging) {
+		return problem(path, "rows", "take %d of the %d strands; every strand belongs to a row, if only to a gap in one", len(taken), len(w.hanging))
+	}
+	all, y0 := slices.Clone(w.hanging), w.y
+	tieRow := func(r int, middle float64) error {
+		row := s.Rows[r]
+		w.hanging = w.hanging[:0:0]
+		for _, p := range row.Strands {
+			w.hanging = append(w.hanging, all[p-1])
+		}
+		w.y, w.rowMiddle = y0, middle
+		for j, q := range row.Sequence {
+			if w.stop {
+				break
+			}
+			if err := w.section(i, fmt.Sprintf("%s.rows[%d].sequence[%d]", path, r, j), q); err != nil {
+				return err
+			}
+		}
+		return nil
+	}
+	outer := w.rowMiddle
+	clear := w.clear
+	// A trial tells how wide each row is; then they are tied beside one another.
+	wide := make([]float64, len(s.Rows))
+	before := w.remember()
+	for r := range s.Rows {
+		if err := tieRow(r, 0); err != nil {
+			return err
+		}
+		for k, l := range w.legs {
+			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			for n := len(before.legs[k].points); n < len(l.points); n++ {
+				if l.points[n].Y > y0+clear+3*d || n == len(l.points)-1 {
+					wide[r] = math.Max(wide[r], 2*math.Abs(l.points[n].X)+d)
+				}
+			}
+		}
+		w.putBack(before)
+	}
+	total := 0.0
+	for _, v := range wide {
+		total += v
+	}
+	spread := 1.0
+	if s.Cross > 0 {
+		spread = crossRoom
+	}
+	var hands [][]*leg
+	var bottoms, middles []float64
+	var from []map[*leg]int
+	x := outer - spread*total/2
+	steps := w.actions
+	for r := range s.Rows {
+		middle := x + spread*wide[r]/2
+		x += spread * wide[r]
+		mark := map[*leg]int{}
+		for _, p := range s.Rows[r].Strands {
+			mark[all[p-1]] = len(all[p-1].points)
+		}
+		if w.stop { // the vise has not come to this row
+			hands = append(hands, strandsOf(all, s.Rows[r].Strands))
+			bottoms, middles, from = append(bottoms, y0), append(middles, middle), append(from, mark)
+			continue
+		}
+		w.clear = clear
+		if err := tieRow(r, middle); err != nil {
+			return err
+		}
+		hands, bottoms, middles, from = append(hands, w.hanging), append(bottoms, w.y), append(middles, middle), append(from, mark)
+	}
+	_ = steps
+	w.rowMiddle = outer
+	bottom := slices.Max(bottoms)
+	if !w.stop {
+		w.unequal(i, s, bottoms, y0)
+	}
+	for r, hand := range hands {
+		for _, l := range hand {
+			if bottom-l.at.Y > 1e-6 && !w.stop {
+				w.straight(l, i, bottom)
+			}
+		}
+		_ = r
+	}
+	w.y = bottom
+	w.hanging = w.hanging[:0:0]
+	odd := s.Cross%2 == 1 && !w.stop
+	for r := range hands {
+		if odd {
+			r = len(hands) - 1 - r
+		}
+		w.hanging = append(w.hanging, hands[r]...)
+	}
+	if s.Cross > 0 && !w.stop {
+		w.crossed(i, s.Cross, y0, bottom, wide, middles, from)
+	}
+	return nil
+}
+
+func strandsOf(all []*leg, places []int) []*leg {
+	var out []*leg
+	for _, p := range places {
+		out = append(out, all[p-1])
+	}
+	return out
+}
+
+// straight leads a strand straight down to y.
+func (w *walk) straight(l *leg, i int, y float64) {
+	mm := y - l.at.Y
+	l.at.Y = y
+	l.points, l.section, l.lies = append(l.points, l.at), append(l.section, i), append(l.lies, knot.Free)
+	l.parts = append(l.parts, Part{i, mm})
+	l.rulered++
+	l.dir = curve.Vec{Y: 1}
+}
+
+// unequal warns of rows that do not come out alike and says by how much.
+func (w *walk) unequal(i int, s knot.Section, bottoms []float64, y0 float64) {
+	long, short := 0, 0
+	for r, b := range bottoms {
+		if b > bottoms[long] {
+			long = r
+		}
+		if b < bottoms[short] {
+			short = r
+		}
+	}
+	off := bottoms[long] - bottoms[short]
+	w.plan.Checks = append(w.plan.Checks, Check{"rows-equal", i, "The rows are equally long before they are crossed or gathered."})
+	if off < 1 || s.Cross == 0 {
+		return
+	}
+	var fix *Fix
+	if q := s.Rows[short].Sequence; len(q) == 1 && q[0].Count > 0 {
+		each := (bottoms[short] - y0) / float64(q[0].Count)
+		if n := q[0].Count + int(math.Round(off/each)); n != q[0].Count {
+			fix = &Fix{Label: fmt.Sprintf("Tie %d in row %d", n, short+1), Set: []Set{{Path: fmt.Sprintf("sequence[%d].rows[%d].sequence[0].count", i, short), Value: n}}}
+		}
+	}
+	w.say("rows-unequal", i, fix, "Row %d comes out {%.1fmm} longer than row %d; crossed, the longer one bulges.", long+1, off, short+1)
+}
+
+// crossRoom is by how much wider two rows stand that are crossed: they must
+// have passed each other in depth before they pass across.
+const crossRoom = 1.35
+
+// crossed winds two rows over each other n times between y0 and bottom: their
+// middle lines change sides and lie one before the other where they pass. What
+// was tied straight is bent along them; nothing is stretched.
+func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, from []map[*leg]int) {
+	centre := (middles[0] + middles[1]) / 2
+	half := (middles[1] - middles[0]) / 2
+	thick := 0.0
+	top := bottom
+	for _, m := range from {
+		for l, k := range m {
+			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			for _, v := range l.points[k:] {
+				thick = math.Max(thick, 2*math.Abs(v.Z)+d)
+				if math.Abs(v.X-centre) > half*0.6 {
+					top = math.Min(top, v.Y)
+				}
+			}
+		}
+	}
+	length := bottom - top
+	if length <= 0 {
+		return
+	}
+	// middle is where a row's middle line runs, u from 0 to 1 along it.
+	middle := func(side, u float64) (x, z float64) {
+		phase := math.Pi * float64(n) * u
+		s := math.Sin(phase)
+		const full = 0.62 // of the sine at which it lies full in front
+		depth := math.Max(-1, math.Min(1, s/full))
+		depth = math.Sin(depth * math.Pi / 2)
+		return side * half * math.Cos(phase), side * thick / 2 * 1.04 * depth
+	}
+	// The middle line is longer than it is high: find the height at which its
+	// length is that of the row.
+	const parts = 240
+	lengthOf := func(high float64) (float64, []float64) {
+		sum, at := 0.0, []float64{0}
+		px, pz := middle(1, 0)
+		for k := 1; k <= parts; k++ {
+			x, z := middle(1, float64(k)/parts)
+			sum += math.Sqrt((x-px)*(x-px) + (z-pz)*(z-pz) + high*high/parts/parts)
+			at = append(at, sum)
+			px, pz = x, z
+		}
+		return sum, at
+	}
+	lo, hi := 0.05*length, length
+	for range 40 {
+		if l, _ := lengthOf((lo + hi) / 2); l > length {
+			hi = (lo + hi) / 2
+		} else {
+			lo = (lo + hi) / 2
+		}
+	}
+	high := (lo + hi) / 2
+	_, at := lengthOf(high)
+	// along finds u for a way along the middle line.
+	along := func(s float64) float64 {
+		k, _ := slices.BinarySearch(at, s)
+		if k == 0 {
+			return 0
+		}
+		if k > parts {
+			return 1
+		}
+		return (float64(k-1) + (s-at[k-1])/(at[k]-at[k-1])) / parts
+	}
+	for r, m := range from {
+		side := float64(2*r - 1)
+		for l, k := range m {
+			was := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
+			for p := k; p < len(l.points); p++ {
+				v := l.points[p]
+				if v.Y < top {
+					continue
+				}
+				if l.lies[p] == knot.InRow { // it no longer stands upright
+					l.lies[p] = knot.Snug
+				}
+				u := along(v.Y - top)
+				x, z := middle(side, u)
+				x1, _ := middle(side, math.Min(1, u+0.004))
+				x0, _ := middle(side, math.Max(0, u-0.004))
+				lean := math.Atan2(x1-x0, high*(math.Min(1, u+0.004)-math.Max(0, u-0.004)))
+				sin, cos := math.Sincos(lean)
+				across := v.X - middles[r]
+				l.points[p] = curve.Vec{X: centre + x + across*cos, Y: top + u*high - across*sin, Z: v.Z + z}
+			}
+			now := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
+			if len(l.parts) > 0 {
+				l.parts[len(l.parts)-1].MM += now - was
+			}
+			l.at = l.points[len(l.points)-1]
+			l.dir = curve.Vec{Y: 1}
+		}
+	}
+	lift := length - high
+	for c, y := range w.cuts {
+		if y > top {
+			w.cuts[c] = top + (y-top)*high/length
+		}
+	}
+	w.cuts = slices.DeleteFunc(w.cuts, func(y float64) bool { return y > y0 && y < bottom-lift-1e-9 })
+	for b, q := range w.beads {
+		if q.At.Y > top {
+			w.beads[b].At.Y = top + (q.At.Y-top)*high/length
+		}
+	}
+	w.y = bottom - lift
+}
