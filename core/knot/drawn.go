@@ -216,6 +216,12 @@ func Generated() map[string]tighten.Problem {
 		key, p := headOn(d)
 		out[key] = p()
 	}
+	for _, d := range berryFillers {
+		for squares := 2; squares <= 3; squares++ {
+			key, p := berryRoute(squares, d)
+			out[key] = p()
+		}
+	}
 	out["overhand"] = overhandRoute()
 	for _, d := range legCores {
 		key, p := overhandRound(d)

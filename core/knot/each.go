@@ -86,7 +86,7 @@ func (t Tied) OwnLie(i, k int) Lie { return t.Own[i].lie(k, t) }
 // joint leads strands from where one part of a knot leaves them to where the
 // next takes them up, as a part of its own.
 func joint(from []Vec, to []Vec, height float64) Tied {
-	t := Tied{Height: height, Gap: math.Inf(1), Order: identity(len(from))}
+	t := Tied{Loose: true, Height: height, Gap: math.Inf(1), Order: identity(len(from))}
 	down := Vec{Y: 1}
 	for i, a := range from {
 		a.Y = 0

@@ -37,6 +37,9 @@ var bundles kept[[]disc] // packed before
 // disc is the section of a strand in a bundle.
 type disc struct{ x, z, r float64 }
 
+// Disc is the section of a strand, mm.
+type Disc struct{ X, Z, R float64 }
+
 // bundle packs strands into a round bundle without overlap: starting from
 // where they hang, drawn to the middle and pushed apart where they meet.
 func bundle(radii []float64, from []Vec, strands int) []disc {
@@ -124,10 +127,23 @@ func tieGather(w Work) (Tied, error) {
 	if err != nil {
 		return Tied{}, err
 	}
+	if w.Core != nil { // the strands end in the core, and the eye lies behind it
+		ds = ds[:0:0]
+		back := math.Inf(1)
+		for _, q := range w.Core {
+			ds = append(ds, disc{q.X, q.Z, q.R})
+			back = math.Min(back, q.Z-q.R)
+		}
+		ds = append(ds, disc{-0.6 * d, back - d/2, d / 2}, disc{0.6 * d, back - d/2, d / 2})
+	}
 	ring := round(ds, d)
 	t := Tied{Loose: true, Order: identity(len(w.Leads)), Repeats: 1, Gap: 1}
 	t.Height = float64(w.Section.Turns)*d + d
-	for i := range w.Leads {
+	for i, l := range w.Leads {
+		if w.Core != nil {
+			t.Paths = append(t.Paths, Path{Points: []Vec{l.At}})
+			continue
+		}
 		t.Paths = append(t.Paths, Path{Points: []Vec{{X: ds[i].x, Z: ds[i].z}, {X: ds[i].x, Y: t.Height, Z: ds[i].z}}})
 	}
 	a, b := ds[len(ds)-2], ds[len(ds)-1]

@@ -107,6 +107,9 @@ type Work struct {
 	// RingMM is the radius of that wire's middle line where it is bent, 0 where
 	// it is straight.
 	RingMM float64
+	// Core is what a wrap goes round besides the strands: the section of a band
+	// that was folded back. The strands then end in it.
+	Core []Disc
 	// HalfKnots, where it is not zero, ties only so many half knots of a row,
 	// for a picture of the work in hand.
 	HalfKnots int

@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
@@ -54,6 +55,7 @@ type walk struct {
 	// In a row of several the walk is confined to its strands; rowMiddle is
 	// the x they are tied about.
 	rowMiddle float64
+	fold      *folded
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
 }
@@ -87,6 +89,9 @@ func (w *walk) label(l *leg) string {
 func (w *walk) section(i int, path string, s knot.Section) error {
 	if s.Do == "repeat" || s.Do == "rows" {
 		return w.compound(i, path, s)
+	}
+	if s.Do == "fold-back" {
+		return w.foldBack(i, path, s)
 	}
 	places := s.Strands
 	field := "strands"
@@ -131,6 +136,9 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 			middle += w.hanging[p-1].at.X / float64(len(places))
 		}
 	}
+	if w.fold != nil && s.Do != "gather" && s.Do != "finish" {
+		return problem(path, "do", "is %s after the band was folded back; gather it and finish its ends", s.Do)
+	}
 	work := knot.Work{Section: s, BarMM: w.d.Purpose.HangsOn.WireMM, RingMM: w.d.Purpose.HangsOn.BendMM()}
 	var chosen []*leg
 	for _, p := range places {
@@ -140,19 +148,57 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	for _, l := range own {
 		work.Own = append(work.Own, w.lead(l, 0, 0))
 	}
+	if s.Do == "gather" {
+		work.Core = w.core((float64(s.Turns) + 1) * work.Own[0].Diameter)
+	}
 	tied, err := w.tieFitting(&work)
 	if err != nil {
 		return refused(path, err)
 	}
 	s.Count = work.Section.Count
+	if s.Do == "berry-knot" {
+		w.berryRoom(i, path, work.Leads)
+	}
 	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
 		if done := w.inHandAt(); done > 0 {
 			return w.hold(i, path, s, work, tied, chosen, own, places, middle, done)
 		}
 	}
+	if w.fold != nil && tied.Ends { // they point up behind the band
+		for k := range tied.Paths {
+			tied.Paths[k].Points = slices.Clone(tied.Paths[k].Points)
+			for n := range tied.Paths[k].Points {
+				tied.Paths[k].Points[n].Y *= -1
+			}
+		}
+		tied.Height = 0
+	}
 	w.lay(i, s, work, tied, chosen, own, places, middle)
+	if w.fold != nil {
+		w.y = w.fold.at
+	}
 	return nil
+}
+
+// berryRoom warns of a berry without a gap above it: its fillers could not be
+// led back through.
+func (w *walk) berryRoom(i int, path string, leads []knot.Lead) {
+	need, room := knot.BerryGap(leads), 0.0
+	if n := len(w.plan.Sections); w.into == nil && n > 0 {
+		if s := w.plan.Sections[n-1]; s.Do == "gap" || s.Do == "mount" {
+			room = s.HeightMM
+		}
+	} else if w.into != nil {
+		return // what stands above it in a repeat is the maker's to see
+	}
+	if room >= need-0.01 {
+		return
+	}
+	gap := knot.Section{Do: "gap", LengthMM: math.Ceil(need)}
+	seq := slices.Insert(slices.Clone(w.unmirrored()), i, gap)
+	w.say("berry-without-gap", i, &Fix{Label: fmt.Sprintf("Leave %g mm above it", gap.LengthMM), Set: []Set{{Path: "sequence", Value: seq}}},
+		"There are {%.1fmm} bare above the berry; its fillers need {%.1fmm} to be led back through.", room, need)
 }
 
 // checkPlaces refuses places that are not there, twice there or out of order.
