@@ -15,6 +15,17 @@ func tieEach(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, er
 		if err != nil {
 			return t, err
 		}
+		if k > 0 { // led over to where this one takes them up
+			var from, to []Vec
+			for place, p := range t.Paths {
+				pts := out.Paths[out.Order[place]].Points
+				from, to = append(from, pts[len(pts)-1]), append(to, p.Points[0])
+				from[place].Y, to[place].Y = 0, 0
+			}
+			if high := 0.7 * Fall(from, to); high > 0.05*leads[0].Diameter {
+				out.below(joint(from, to, high))
+			}
+		}
 		out.below(t)
 		if k == 0 {
 			out.Loose, out.Snug, out.Row, out.Clear = t.Loose, t.Snug, t.Row, t.Clear

@@ -3,8 +3,10 @@ package knot
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/tighten"
 )
 
 // Diamond in hitches: two diagonals of double half hitches lead apart from the
@@ -53,7 +55,70 @@ func tieDiamonds(w Work) (Tied, error) {
 	})
 }
 
+var diamonds kept[Tied] // in the greatest diameter
+
+// tieDiamond ties one diamond: laid out by its hitches, then parted where the
+// lines laid between them press into one another. It is worked out once for
+// cords of a proportion, whatever their size.
 func tieDiamond(w Work) (Tied, error) {
+	d := 0.0
+	for _, l := range w.Leads {
+		d = math.Max(d, l.Diameter)
+	}
+	unit := w
+	unit.Leads = append([]Lead{}, w.Leads...)
+	key := fmt.Sprintf("%s %s %s", w.Section.Inside, w.Section.Order, w.Section.Close)
+	for i := range unit.Leads {
+		unit.Leads[i].Diameter /= d
+		key += fmt.Sprintf(" %.4f %.3f", unit.Leads[i].Diameter, unit.Leads[i].Stuff.Squeeze())
+	}
+	if w.Section.Inside == "bead" {
+		b := w.Section.Bead
+		if b == nil {
+			b = &Bead{}
+		}
+		if len(w.Leads) >= 4 && len(w.Leads)%2 == 0 { // told of the real sizes
+			h := len(w.Leads) / 2
+			if err := threads(b, []Lead{w.Leads[h-2], w.Leads[h+1]}, "the middle two strands"); err != nil {
+				return Tied{}, err
+			}
+		}
+		unit.Section.Bead = &Bead{HoleMM: b.HoleMM / d, LengthMM: b.LengthMM / d, WidthMM: b.WidthMM / d, Colour: b.Colour}
+		key += fmt.Sprintf(" bead %.4f %.4f", b.LengthMM/d, b.WidthMM/d)
+	}
+	t, err := diamonds.get(key, func() (Tied, error) {
+		t, err := layDiamond(unit)
+		if err != nil {
+			return t, err
+		}
+		strands := make([]tighten.Strand, len(t.Paths))
+		for i, p := range t.Paths {
+			strands[i] = tighten.Strand{Route: p.Points, Diameter: unit.Leads[i].Diameter}
+		}
+		parted, gap := tighten.Part(strands)
+		for i, c := range parted {
+			t.Paths[i] = Path{Points: c.Points}
+		}
+		t.Gap = math.Min(t.Gap, gap)
+		return t, nil
+	})
+	if err != nil {
+		return t, err
+	}
+	out := t
+	out.Height *= d
+	out.Paths = make([]Path, len(t.Paths))
+	for i, p := range t.Paths {
+		out.Paths[i] = Path{Points: asCurve(p.Points).Map(func(v Vec) Vec { return Vec{X: d * v.X, Y: d * v.Y, Z: d * v.Z} }).Points}
+	}
+	if len(t.Beads) > 0 {
+		at := t.Beads[0].At
+		out.Beads = []BeadAt{{At: Vec{X: d * at.X, Y: d * at.Y, Z: d * at.Z}, Bead: *w.Section.Bead}}
+	}
+	return out, nil
+}
+
+func layDiamond(w Work) (Tied, error) {
 	n := len(w.Leads)
 	s := w.Section
 	switch {
@@ -77,7 +142,7 @@ func tieDiamond(w Work) (Tied, error) {
 	m := h - 1 // hitches a side
 	doubled := s.Close == "end-doubled" && m > 1
 	if doubled { // the first strand of each side lies in with the filler
-		if lower, err = newHitchRow(sides, filler+row.d*0.6); err != nil {
+		if lower, err = newHitchRow(sides, filler+row.d*1.2); err != nil {
 			return Tied{}, err
 		}
 		lower.step = row.step
@@ -86,9 +151,12 @@ func tieDiamond(w Work) (Tied, error) {
 	d, tall := row.d, row.unit.tall*row.d
 	run := float64(m)*row.step + 0.35*d
 	top := tall * cos
+	if s.Order == "outermost-first" { // room to cross one another
+		top += 0.9 * d * float64(m-1)
+	}
 	// What stands inside decides how far the sides are led down at the corners.
 	room := run * sin // between apex and corner
-	extra, inside, err := standsInside(w, d, room)
+	extra, inside, err := standsInside(w, d, top, room)
 	if err != nil {
 		return Tied{}, err
 	}
@@ -97,12 +165,14 @@ func tieDiamond(w Work) (Tied, error) {
 	tip := 0.0 // room that the joining hitch takes of the lower sides
 	if s.Close == "join" {
 		tip = 0.55 * row.step
+	} else {
+		tip = 0.35 * row.step
 	}
 	bottom := turn + (run+tip)*sin
 	t := Tied{Loose: true, Snug: true, Repeats: 1, Gap: row.unit.gap, Paths: make([]Path, n)}
 	t.Height = bottom + tall*cos
 	if s.Close != "join" {
-		t.Height = bottom + 0.6*d
+		t.Height = bottom + 1.5*d
 	}
 	way := func(k int) float64 { return (float64(k)+0.5)*row.step + 0.2*d } // from the apex
 	at := func(side, way float64) Vec { return Vec{X: side * way * cos, Y: top + way*sin} }
@@ -113,14 +183,19 @@ func tieDiamond(w Work) (Tied, error) {
 		far := run + 0.2*d
 		a, b := at(side, far), back(side, far)
 		pts := []Vec{{X: side * 0.5 * d}, {X: side * 0.5 * d, Y: top * 0.5}, at(side, 0.45*d), at(side, run/2), at(side, run-0.3*d),
-			{X: a.X, Y: a.Y}, {X: a.X + side*0.25*d, Y: (a.Y + b.Y) / 2}, {X: b.X, Y: b.Y}, back(side, run-0.3*d), back(side, run/2), back(side, 0.2*d)}
+			{X: a.X, Y: a.Y}, {X: a.X + side*0.25*d, Y: (a.Y + b.Y) / 2}, {X: b.X, Y: b.Y}, back(side, run-0.3*d), back(side, run/2), back(side, 0.35*d)}
+		if doubled {
+			for i := 7; i < len(pts); i++ {
+				pts[i].Z = 0.5 * d
+			}
+		}
 		switch {
 		case s.Close == "join" && side < 0: // on through the hitch that joins
 			pts = append(pts, back(side, -tip), Vec{X: 0.55 * row.step * cos, Y: bottom + 0.55*row.step*sin}, Vec{X: 0.8*row.step*cos + 0.3*d, Y: t.Height})
 		case s.Close == "join":
 			// its hitch is laid below
 		default:
-			pts = append(pts, Vec{X: side * 0.5 * d, Y: bottom}, Vec{X: side * 0.5 * d, Y: t.Height})
+			pts = append(pts, Vec{X: side * 0.58 * d, Y: bottom + 0.5*d}, Vec{X: side * 0.55 * d, Y: t.Height})
 		}
 		t.Paths[lead] = Path{Points: curve.Spline(pts, false).Points}
 	}
@@ -159,28 +234,34 @@ func tieDiamond(w Work) (Tied, error) {
 			h1 := row.over(at(side, way(up)), hitchSlope, leftward)
 			low := m - 1 - up // on the lower diagonal, from the corner
 			start := Vec{X: h1[0].X, Z: h1[0].Z}
-			if outermost { // they cross one another before the first hitch
-				start = Vec{X: at(side, way(near)).X, Z: h1[0].Z - 0.5*d*float64(near%2)}
-			}
 			pts := led(start, h1, h1[len(h1)-1].Y)
+			if outermost { // they cross one another before the first hitch, each in a layer of its own
+				start = Vec{X: at(side, way(near)).X, Z: h1[0].Z}
+				layer := h1[0].Z - 1.05*d*float64(near)
+				mid := Vec{X: (start.X + h1[0].X) / 2, Y: h1[0].Y * 0.45, Z: layer}
+				lead := curve.Spline([]Vec{start, {X: start.X, Y: h1[0].Y * 0.12, Z: (start.Z + layer) / 2}, mid, {X: h1[0].X, Y: h1[0].Y * 0.85, Z: (layer + h1[0].Z) / 2}, h1[0]}, false).Points
+				pts = append(lead, led(h1[0], h1, h1[len(h1)-1].Y)[1:]...)
+			}
+			if inside != nil {
+				if via := inside(int(side), near); via != nil {
+					last := pts[len(pts)-1]
+					dir := Vec{Y: 1}
+					pts = append(pts, Join(last, via[0], dir, dir)...)
+					pts = append(pts, via[1:]...)
+				}
+			}
 			if doubled && low == 0 {
 				// Round the corner and down the lower side with the filler.
 				far := run + 0.1*d
 				b := back(side, far)
-				in := []Vec{{X: b.X - side*0.5*d, Y: b.Y, Z: -0.6 * d}, back(side, run/2), back(side, 0.6*d), {X: side * 0.9 * d, Y: t.Height}}
-				in[1].Z, in[2].Z, in[3].Z = -0.62*d, -0.62*d, -0.62*d
+				in := []Vec{{X: b.X - side*0.5*d, Y: b.Y, Z: -0.7 * d}, back(side, run-0.3*d), back(side, run/2), back(side, 0.35*d), {X: side * 1.6 * d, Y: t.Height}}
+				for q := 1; q < len(in); q++ {
+					in[q].Z = -0.56 * d
+				}
 				last := pts[len(pts)-1]
 				pts = append(pts, curve.Spline(append([]Vec{last, {X: last.X, Y: last.Y + 0.4*d, Z: last.Z}}, in...), false).Points[1:]...)
 			} else {
 				h2 := lower.over(back(side, way(up)), hitchSlope, !leftward)
-				if inside != nil {
-					if via := inside(int(side), near); via != nil {
-						last := pts[len(pts)-1]
-						dir := Vec{Y: 1}
-						pts = append(pts, Join(last, via[0], dir, dir)...)
-						pts = append(pts, via[1:]...)
-					}
-				}
 				last := pts[len(pts)-1]
 				pts = append(pts, Join(last, h2[0], Vec{Y: 1}, Vec{X: side * sin, Y: cos})...)
 				pts = append(pts, h2[1:]...)
@@ -208,13 +289,24 @@ func tieDiamond(w Work) (Tied, error) {
 		flip(0, h-2)
 		flip(h+1, n-1)
 	}
+	if doubled { // the strand laid in with the filler comes out beside it
+		first := 0
+		if outermost {
+			first = h - 2
+		}
+		move := func(lead, to int) {
+			t.Order = slices.Insert(slices.DeleteFunc(t.Order, func(i int) bool { return i == lead }), to, lead)
+		}
+		move(first, h-2)
+		move(n-1-first, h+1)
+	}
 	t.Actions = diamondActions(s, n)
 	return t, nil
 }
 
 // standsInside gives how far the corners are led down for what stands inside a
 // diamond, and the way of each inner strand through it.
-func standsInside(w Work, d, room float64) (extra float64, via func(side, near int) []Vec, err error) {
+func standsInside(w Work, d, top, room float64) (extra float64, via func(side, near int) []Vec, err error) {
 	s, n := w.Section, len(w.Leads)
 	h := n / 2
 	switch s.Inside {
@@ -233,7 +325,7 @@ func standsInside(w Work, d, room float64) (extra float64, via func(side, near i
 				return nil
 			}
 			k := map[[2]int]int{{-1, 1}: 0, {-1, 0}: 1, {1, 0}: 2, {1, 1}: 3}[[2]int{side, near}]
-			y := middleOf(w, d, room, extra) - t.Height/2
+			y := top + room + extra/2 - t.Height/2
 			var out []Vec
 			for _, v := range t.Paths[k].Points {
 				out = append(out, Vec{X: v.X, Y: v.Y + y, Z: v.Z})
@@ -253,18 +345,11 @@ func standsInside(w Work, d, room float64) (extra float64, via func(side, near i
 				return nil
 			}
 			at := sit[(side+1)/2]
-			y := middleOf(w, d, room, extra)
+			y := top + room + extra/2
 			return []Vec{{X: at.X, Y: y - b.LengthMM/2, Z: at.Z}, {X: at.X, Y: y, Z: at.Z}, {X: at.X, Y: y + b.LengthMM/2, Z: at.Z}}
 		}, nil
 	}
 	return 0.5 * d, nil, nil
-}
-
-// middleOf is the y of the middle of a diamond.
-func middleOf(w Work, d, room, extra float64) float64 {
-	h, _ := hitchOn(1)
-	_, cos := math.Sincos(hitchSlope)
-	return h.tall*d*cos + room + extra/2
 }
 
 func diamondActions(s Section, n int) []Action {

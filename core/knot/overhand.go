@@ -137,13 +137,10 @@ func tieOverhand(w Work) (Tied, error) {
 	rope = append([]Vec{{}}, rope...)
 	rope = append(rope, Vec{X: rope[len(rope)-1].X, Y: low - high, Z: rope[len(rope)-1].Z})
 	t := Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Height: low - high, Order: identity(len(w.Leads))}
-	for _, q := range seat {
-		t.Paths = append(t.Paths, Path{Points: beside(rope, q.X, q.Z)})
-		end := &t.Paths[len(t.Paths)-1].Points
-		last := (*end)[len(*end)-1]
-		*end = append(*end, Vec{X: q.X, Y: math.Max(last.Y+0.05, t.Height), Z: q.Z})
+	for _, pts := range beside(rope, seat) {
+		pts[len(pts)-1].Y = t.Height
+		t.Paths = append(t.Paths, Path{Points: pts})
 	}
-	t.Height = math.Max(t.Height, t.Paths[0].Points[len(t.Paths[0].Points)-1].Y)
 	for i := range w.Leads {
 		t.Workers = append(t.Workers, i)
 	}
@@ -152,28 +149,45 @@ func tieOverhand(w Work) (Tied, error) {
 	return t, nil
 }
 
-// beside is a line that keeps its distance from another all along: x and z
-// across it where it starts downwards, carried along without turning about it.
-func beside(line []Vec, x, z float64) []Vec {
+// beside are lines that keep their places across another all along it; seats
+// are their x and z where it starts downwards. They are carried along without
+// turning about it, but for the little by which they must turn to come out as
+// they went in.
+func beside(line []Vec, seats []Vec) [][]Vec {
 	n := len(line)
-	out := make([]Vec, n)
-	ex, ez := Vec{X: 1}, Vec{Z: 1}
-	dir := Vec{Y: 1}
+	type frame struct{ x, z, dir Vec }
+	frames := make([]frame, n)
+	now := frame{Vec{X: 1}, Vec{Z: 1}, Vec{Y: 1}}
+	turn := func(f frame, to Vec) frame {
+		axis := r3.Cross(f.dir, to)
+		if s := r3.Norm(axis); s > 1e-9 {
+			rot := r3.NewRotation(math.Atan2(s, r3.Dot(f.dir, to)), axis)
+			f.x, f.z = rot.Rotate(f.x), rot.Rotate(f.z)
+		}
+		f.dir = to
+		return f
+	}
 	for i := range line {
 		d := r3.Sub(line[min(i+1, n-1)], line[max(i-1, 0)])
-		if l := r3.Norm(d); l > 0 {
-			d = r3.Scale(1/l, d)
-		} else {
-			d = dir
+		if l := r3.Norm(d); l > 1e-9 {
+			now = turn(now, r3.Scale(1/l, d))
 		}
-		// Turn the two across with the way.
-		axis := r3.Cross(dir, d)
-		if s := r3.Norm(axis); s > 1e-9 {
-			rot := r3.NewRotation(math.Atan2(s, r3.Dot(dir, d)), axis)
-			ex, ez = rot.Rotate(ex), rot.Rotate(ez)
+		frames[i] = now
+	}
+	end := turn(now, Vec{Y: 1})
+	off := math.Atan2(end.x.Z, end.x.X) // about the way down, from x towards z
+	whole, way := asCurve(line).Length(), 0.0
+	out := make([][]Vec, len(seats))
+	for i := range line {
+		if i > 0 {
+			way += r3.Norm(r3.Sub(line[i], line[i-1]))
 		}
-		dir = d
-		out[i] = r3.Add(line[i], r3.Add(r3.Scale(x, ex), r3.Scale(z, ez)))
+		s, c := math.Sincos(-off * way / whole)
+		f := frames[i]
+		for k, q := range seats {
+			x, z := c*q.X-s*q.Z, s*q.X+c*q.Z
+			out[k] = append(out[k], r3.Add(line[i], r3.Add(r3.Scale(x, f.x), r3.Scale(z, f.z))))
+		}
 	}
 	return out
 }

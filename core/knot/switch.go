@@ -68,9 +68,9 @@ func tieSwitch(w Work) (Tied, error) {
 		cross := Tied{Height: gap, Gap: 1, Order: []int{1, 0, 3, 2}}
 		for place, a := range from {
 			a.Y = 0
-			to, z := out, -0.5*now[place].Diameter
+			to, z := out, -0.62*now[place].Diameter
 			if place == 0 || place == 3 {
-				to, z = in, 0.5*now[place].Diameter
+				to, z = in, 0.62*now[place].Diameter
 			}
 			x := math.Abs(to.X)
 			if place > 1 {

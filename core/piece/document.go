@@ -453,6 +453,9 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 	case "gather":
 		c.cord(path+".cord", path, s.Cord, deep)
 	case "repeat":
+		if s.FitMM != 0 {
+			c.say(path+".fit_mm", "is %v, but a repeat counts; say how often", s.FitMM)
+		}
 		if len(s.Sequence) == 0 {
 			c.say(path+".sequence", "is empty; put the sections to repeat into it")
 		}
@@ -487,7 +490,7 @@ func (c *checker) field(path string, f knot.Field, s knot.Section) {
 		c.say(path, "is %q; it is %s", *v, strings.Join(f.Choices, " or "))
 	case *int:
 		if unsaid := *v == 0 && !f.Needed; f.Most > 0 && !unsaid && (*v < f.Least || *v > f.Most) {
-			c.say(path, "is %d; it is from %d to %d", *v, f.Least, f.Most)
+			c.say(path, "is %d; %s go from %d to %d", *v, f.Label, f.Least, f.Most)
 		}
 	case *float64:
 		if *v != 0 || f.Needed {

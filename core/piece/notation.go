@@ -337,7 +337,7 @@ func bareValue(s *knot.Section, k knot.Knot, text string, nth int) error {
 func keyValue(s *knot.Section, k knot.Knot, name, value string) error {
 	switch name {
 	case "fit":
-		if !k.Repeats {
+		if !k.Repeats || k.ID == "repeat" {
 			return fmt.Errorf("%s does not repeat, so it cannot fit a length", k.ID)
 		}
 		v, err := Length(value)

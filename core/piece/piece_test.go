@@ -157,19 +157,20 @@ func TestAbsurdFiguresAreRefused(t *testing.T) {
 	}
 }
 
-// anySection makes a section with any of its fields set to anything allowed.
-func anySection(r *rand.Rand) knot.Section {
+// anySection makes a section with any of its fields set to anything allowed;
+// deep is how many brackets it may still hold.
+func anySection(r *rand.Rand, deep int) knot.Section {
 	all := knot.All()
 	s, err := knot.New(all[r.IntN(len(all))].ID)
 	if err != nil {
 		panic(err)
 	}
-	k, _ := knot.Get(s.Do)
-	if k.Repeats {
-		s.Count = 1 + r.IntN(40)
-		if r.IntN(4) == 0 {
-			s.Count, s.FitMM = 0, float64(1+r.IntN(4000))/8
+	some := func() []knot.Section {
+		seq := []knot.Section{}
+		for range 1 + r.IntN(3) {
+			seq = append(seq, anySection(r, deep-1))
 		}
+		return seq
 	}
 	places := func() []int {
 		var ps []int
@@ -180,33 +181,56 @@ func anySection(r *rand.Rand) knot.Section {
 		}
 		return ps
 	}
-	pick := func(cs []string) string { return cs[r.IntN(len(cs))] }
+	switch {
+	case (s.Do == "repeat" || s.Do == "rows") && deep == 0:
+		return anySection(r, deep)
+	case s.Do == "repeat":
+		s.Sequence = some()
+	case s.Do == "rows":
+		for range 2 + r.IntN(2) {
+			s.Rows = append(s.Rows, knot.Row{Strands: append(places(), 9), Sequence: some()})
+		}
+	}
+	k, _ := knot.Get(s.Do)
+	if k.Repeats {
+		s.Count = 1 + r.IntN(40)
+		if r.IntN(4) == 0 && s.Do != "repeat" {
+			s.Count, s.FitMM = 0, float64(1+r.IntN(4000))/8
+		}
+	}
+	bead := r.IntN(2) == 0
 	for _, f := range k.Fields {
-		switch f.Key {
-		case "start":
-			s.Start = pick(f.Choices)
-		case "hand":
-			s.Hand = pick(f.Choices)
-		case "hitch":
-			s.Hitch = pick(f.Choices)
-		case "how":
-			s.How = finish.Ways()[r.IntN(len(finish.Ways()))].ID
-		case "strands":
-			s.Strands = places()
-		case "ends":
-			s.Ends = places()
-		case "cords":
-			s.Cords = []string{"A", "B9", "Long-id"}[:1+r.IntN(3)]
-		case "cord":
-			s.Cord = "C"
-		case "turns":
-			s.Turns = 1 + r.IntN(20)
-		case "length_mm":
-			s.LengthMM = float64(1+r.IntN(900)) / 4
+		if strings.HasPrefix(f.Key, "bead.") && !bead && s.Bead == nil {
+			continue
+		}
+		switch v := s.At(f.Key).(type) {
+		case *string:
+			switch {
+			case f.Key == "how":
+				*v = finish.Ways()[r.IntN(len(finish.Ways()))].ID
+			case f.Kind == "choice":
+				*v = f.Choices[r.IntN(len(f.Choices))]
+			case f.Kind == "colour":
+				*v = "#c8a06a"
+			default:
+				*v = "C"
+			}
+		case *int:
+			*v = max(1, f.Least) + r.IntN(max(1, min(f.Most, 20)-max(1, f.Least)+1))
+		case *float64:
+			*v = float64(2+r.IntN(900)) / 4
+		case *[]int:
+			*v = places()
+		case *knot.Ends:
+			*v = places()
+		case *[]string:
+			*v = []string{"A", "B9", "Long-id"}[:1+r.IntN(3)]
+		default:
+			panic("a field of another kind: " + f.Key)
 		}
 	}
 	if r.IntN(3) == 0 {
-		s.Note = []string{"dress it loose", `say "easy", then pull`, "comma, semicolon; and = sign", "ü ñ 結び"}[r.IntN(4)]
+		s.Note = []string{"dress it loose", `say "easy", then pull`, "comma, semicolon; (and) = sign", "ü ñ 結び"}[r.IntN(4)]
 	}
 	return s
 }
@@ -218,7 +242,7 @@ func TestNotationIsItsOwnInverse(t *testing.T) {
 	for range 2000 {
 		var seq []knot.Section
 		for range r.IntN(6) {
-			seq = append(seq, anySection(r))
+			seq = append(seq, anySection(r, 2))
 		}
 		line := piece.Notate(seq)
 		back, err := piece.Parse(line)
@@ -244,7 +268,62 @@ func normal(s knot.Section) knot.Section {
 	if len(s.Ends) == 0 {
 		s.Ends = nil
 	}
+	for i := range s.Sequence {
+		s.Sequence[i] = normal(s.Sequence[i])
+	}
+	for _, r := range s.Rows {
+		for i := range r.Sequence {
+			r.Sequence[i] = normal(r.Sequence[i])
+		}
+	}
 	return s
+}
+
+func TestRowsAndRepeatsAreChecked(t *testing.T) {
+	for _, c := range []struct{ line, path, says string }{
+		{"mount A B, rows 1-2:(gap) 2-4:(gap)", "sequence[1].rows[1].strands", "place 2"},
+		{"mount A B, rows 1-4:(gap)", "sequence[1].rows", "1 rows"},
+		{"mount A B, rows 1:(gap) 2:(gap) 3-4:(gap) cross=1", "sequence[1].cross", "only two"},
+		{"mount A B, rows 1-2:(finish dome) 3-4:(gap)", "sequence[1].rows[0].sequence[0].do", "outside the rows"},
+		{"mount A B, 2x(gather C)", "sequence[1].sequence[0].cord", "outside it"},
+		{"mount A B, berry-knot 1 squares=5", "sequence[1].squares", "from 2 to 3"},
+		{"mount A B, 3000x(square-knot 9)", "sequence", "10,000"},
+	} {
+		seq, err := piece.Parse(c.line)
+		if err != nil {
+			t.Fatal(err)
+		}
+		d := piece.Patterns()[0].Document
+		d.Cords = append(append([]piece.Cord{}, d.Cords...), piece.Cord{ID: "C", Stuff: d.Cords[0].Stuff})
+		d.Sequence = seq
+		ps := d.Check()
+		if len(ps) == 0 || ps[0].Path != c.path || !strings.Contains(ps[0].Message, c.says) {
+			t.Errorf("%s: said %v, want %s, something about %q", c.line, ps, c.path, c.says)
+		}
+	}
+}
+
+// Any line is read or refused in words; what is read is written and read again
+// as the same.
+func FuzzNotation(f *testing.F) {
+	for _, line := range []string{"mount A B, square-knot 9, finish dome", "3x(square-knot 2, gap 10mm)", `rows 1-4:(square-knot 10) 5-8:(half-knot 3 hand=right) cross=1 note="(,)"`,
+		"diamond 2 inside=bead hole=7mm long=10mm wide=12mm colour=#c8a06a", "fold-back 150mm", "2x(3x(gap))", "((", "x)"} {
+		f.Add(line)
+	}
+	f.Fuzz(func(t *testing.T, line string) {
+		seq, err := piece.Parse(line)
+		if err != nil {
+			return
+		}
+		once := piece.Notate(seq)
+		again, err := piece.Parse(once)
+		if err != nil {
+			t.Fatalf("%q was written as %q, which cannot be read: %v", line, once, err)
+		}
+		if twice := piece.Notate(again); twice != once {
+			t.Fatalf("%q was written as %q, then as %q", line, once, twice)
+		}
+	})
 }
 
 func TestNotationTakesShortNamesAndUnits(t *testing.T) {
@@ -277,6 +356,14 @@ func TestSlipsInNotationNameTheColumn(t *testing.T) {
 		{"square-knot 3 4", 15, "does not know"},
 		{"gather C turns=many", 10, "whole number"},
 		{"square-knot 99999", 13, "10,000"},
+		{"mount A, 3x(gap 5mm, square-nkot 2)", 22, "square-knot"},
+		{"3x(gap 5mm", 3, "not closed"},
+		{"gap 5mm), gap 3mm", 8, "closes nothing"},
+		{"many(gap 5mm)", 1, "how often"},
+		{"rows 1-4(gap) 5-8:(gap lots)", 24, "not a length"},
+		{"rows one:(gap) 2:(gap)", 6, "places of a row"},
+		{"2x(2x(2x(2x(2x(gap)))))", 16, "too deep"},
+		{"berry-knot 1 squares=two", 14, "whole number"},
 	} {
 		_, err := piece.Parse(c.line)
 		if c.says == "" {
