@@ -88,12 +88,6 @@ func (p Path) lie(k int, t Tied) Lie {
 	return Knotted
 }
 
-// Lie is how path i of the section lies at point k.
-func (t Tied) Lie(i, k int) Lie { return t.Paths[i].lie(k, t) }
-
-// OwnLie is the same for an own cord.
-func (t Tied) OwnLie(i, k int) Lie { return t.Own[i].lie(k, t) }
-
 // joint leads strands from where one part of a knot leaves them to where the
 // next takes them up, as a part of its own.
 func joint(from []Vec, to []Vec, height float64) Tied {

@@ -24,8 +24,9 @@ func init() {
 			{Key: "ends", Short: "ends", Label: "ends", Kind: "places"},
 			{Key: "length_mm", Short: "length", Label: "hangs", Kind: "length"},
 		},
-		fill: func(s *Section) { s.How = "singe-and-press" },
-		tie:  tieEnds,
+		fill:  func(s *Section) { s.How = "singe-and-press" },
+		hangs: true,
+		tie:   tieEnds,
 	})
 }
 

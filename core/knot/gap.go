@@ -9,6 +9,7 @@ func init() {
 		For:        "leaving strands bare between groups of knots",
 		Fields:     []Field{{Key: "length_mm", Short: "", Label: "length", Kind: "length", Default: "12", Needed: true}},
 		fill:       func(s *Section) { s.LengthMM = 12 },
+		hangs:      true,
 		tie:        tieGap,
 	})
 }

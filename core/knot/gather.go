@@ -27,8 +27,9 @@ func init() {
 			{Key: "cord", Short: "", Label: "cord", Kind: "cord"},
 			{Key: "turns", Short: "turns", Label: "turns", Kind: "count", Default: "6", Least: 1, Most: 500, Needed: true},
 		},
-		fill: func(s *Section) { s.Turns = 6 },
-		tie:  tieGather,
+		fill:  func(s *Section) { s.Turns = 6 },
+		hangs: true,
+		tie:   tieGather,
 	})
 }
 

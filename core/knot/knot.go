@@ -8,6 +8,7 @@
 package knot
 
 import (
+	"encoding/binary"
 	"fmt"
 	"math"
 	"sort"
@@ -33,6 +34,9 @@ type Knot struct {
 	// Repeats is set where a section takes a count.
 	Repeats bool    `json:"repeats"`
 	Fields  []Field `json:"fields"`
+
+	// hangs is set for a knot whose shape depends on how its strands hang.
+	hangs bool
 
 	fill func(*Section) // sets the defaults of a new section
 	tie  func(Work) (Tied, error)
@@ -120,7 +124,15 @@ type Path struct {
 	Points []Vec
 	// Lies, where it is not nil, tells how the cord lies at each point.
 	Lies []Lie
+
+	length, low, left, right float64 // measured by Settle
 }
+
+// Length is the path's length, mm.
+func (p Path) Length() float64 { return p.length }
+
+// Extent is the lowest y of the path and its least and greatest x, mm.
+func (p Path) Extent() (low, left, right float64) { return p.low, p.left, p.right }
 
 // Lie is how the cord lies at a point.
 type Lie uint8
@@ -203,13 +215,76 @@ type Sight struct {
 	Back  int    // lead on top on the back
 }
 
-// Tie ties the section's knot.
+// Tie ties the section's knot. What it gives is shared: it must not be changed.
 func Tie(w Work) (Tied, error) {
 	k, ok := Get(w.Section.Do)
 	if !ok {
 		return Tied{}, Unknown(w.Section.Do)
 	}
-	return k.tie(w)
+	tie := func() (Tied, error) {
+		t, err := k.tie(w)
+		t.Settle()
+		return t, err
+	}
+	if k.hangs || w.Core != nil {
+		return tie()
+	}
+	return tieds.get(w.key(), tie)
+}
+
+// Settle measures the paths and says of every point how the cord lies there.
+// [Tie] and [Hold] give sections that are settled.
+func (t *Tied) Settle() {
+	for _, paths := range [2][]Path{t.Paths, t.Own} {
+		for i, p := range paths {
+			if p.Lies == nil {
+				p.Lies = make([]Lie, len(p.Points))
+				for k := range p.Lies {
+					p.Lies[k] = Path{}.lie(k, *t)
+				}
+			}
+			p.length = asCurve(p.Points).Length()
+			p.low, p.left, p.right = math.Inf(-1), math.Inf(1), math.Inf(-1)
+			for _, v := range p.Points {
+				p.low, p.left, p.right = math.Max(p.low, v.Y), math.Min(p.left, v.X), math.Max(p.right, v.X)
+			}
+			paths[i] = p
+		}
+	}
+}
+
+var tieds kept[Tied]
+
+// key names everything that a knot's shape depends on, where it does not depend
+// on how its strands hang.
+func (w Work) key() string {
+	s := w.Section
+	b := make([]byte, 0, 256)
+	text := func(vs ...string) {
+		for _, v := range vs {
+			b = append(append(b, v...), 0)
+		}
+	}
+	num := func(vs ...float64) {
+		for _, v := range vs {
+			b = binary.LittleEndian.AppendUint64(b, math.Float64bits(v))
+		}
+	}
+	text(s.Do, s.Hitch, s.Start, s.Hand, s.Cord, s.How, s.Direction, s.Slope, s.Inside, s.Order, s.Close, s.Of)
+	text(s.Cords...)
+	num(float64(s.Count), s.LengthMM, s.GapMM, s.InnerMM, float64(s.Turns), float64(s.Squares), float64(s.Filler), float64(s.Which), float64(w.HalfKnots), w.BarMM, w.RingMM)
+	if q := s.Bead; q != nil {
+		num(q.HoleMM, q.LengthMM, q.WidthMM)
+		text(q.Colour)
+	}
+	for _, leads := range [2][]Lead{w.Leads, w.Own} {
+		num(float64(len(leads)))
+		for _, l := range leads {
+			text(string(l.Stuff.Make), string(l.Stuff.Material))
+			num(l.Diameter)
+		}
+	}
+	return string(b)
 }
 
 // Unknown is the error for a do that is not in the catalogue; it names the

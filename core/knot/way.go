@@ -137,6 +137,7 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 		return Tied{}, false, nil
 	}
 	t, err := k.hold(w, action, along)
+	t.Settle()
 	return t, err == nil, err
 }
 

@@ -120,6 +120,12 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	if len(taken) != len(w.hanging) {
 		return problem(path, "rows", "take %d of the %d strands; every strand belongs to a row, if only to a gap in one", len(taken), len(w.hanging))
 	}
+	together := func() {
+		for _, l := range w.legs {
+			l.together()
+		}
+	}
+	together()
 	all, y0 := slices.Clone(w.hanging), w.y
 	tieRow := func(r int, middle float64) error {
 		row := s.Rows[r]
@@ -147,6 +153,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 		if err := tieRow(r, 0); err != nil {
 			return err
 		}
+		together()
 		for k, l := range w.legs {
 			d := w.d.Cords[l.cord].Stuff.DrawnUp()
 			for n := len(before.legs[k].points); n < len(l.points); n++ {
@@ -169,7 +176,6 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	var bottoms, middles []float64
 	var from []map[*leg]int
 	x := outer - spread*total/2
-	steps := w.actions
 	for r := range s.Rows {
 		middle := x + spread*wide[r]/2
 		x += spread * wide[r]
@@ -188,19 +194,17 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 		}
 		hands, bottoms, middles, from = append(hands, w.hanging), append(bottoms, w.y), append(middles, middle), append(from, mark)
 	}
-	_ = steps
 	w.rowMiddle = outer
 	bottom := slices.Max(bottoms)
 	if !w.stop {
 		w.unequal(i, s, bottoms, y0)
 	}
-	for r, hand := range hands {
+	for _, hand := range hands {
 		for _, l := range hand {
 			if bottom-l.at.Y > 1e-6 && !w.stop {
 				w.straight(l, i, bottom)
 			}
 		}
-		_ = r
 	}
 	w.y = bottom
 	w.hanging = w.hanging[:0:0]
@@ -228,8 +232,7 @@ func strandsOf(all []*leg, places []int) []*leg {
 // straight leads a strand straight down to y.
 func (w *walk) straight(l *leg, i int, y float64) {
 	mm := y - l.at.Y
-	l.at.Y = y
-	l.points, l.section, l.lies = append(l.points, l.at), append(l.section, i), append(l.lies, knot.Free)
+	l.free(i, knot.Free, curve.Vec{X: l.at.X, Y: y, Z: l.at.Z})
 	l.parts = append(l.parts, Part{i, mm})
 	l.rulered++
 	l.dir = curve.Vec{Y: 1}
@@ -275,6 +278,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 	top := bottom
 	for _, m := range from {
 		for l, k := range m {
+			l.together()
 			d := w.d.Cords[l.cord].Stuff.DrawnUp()
 			for _, v := range l.points[k:] {
 				thick = math.Max(thick, 2*math.Abs(v.Z)+d)
@@ -357,6 +361,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 			if len(l.parts) > 0 {
 				l.parts[len(l.parts)-1].MM += now - was
 			}
+			l.measured()
 			l.at = l.points[len(l.points)-1]
 			l.dir = curve.Vec{Y: 1}
 		}

@@ -35,6 +35,7 @@ func (w *walk) foldBack(i int, path string, s knot.Section) error {
 	}
 	thick, wide := 0.0, 0.0
 	for _, l := range w.legs {
+		l.together()
 		d := w.d.Cords[l.cord].Stuff.DrawnUp()
 		for k, v := range l.points {
 			if v.Y > begin+2*d && l.lies[k] != knot.Free {
@@ -74,6 +75,7 @@ func (w *walk) foldBack(i int, path string, s knot.Section) error {
 				l.points[k] = loop.bend(curve.Vec{X: v.X, Y: v.Y - at, Z: v.Z}, at)
 			}
 		}
+		l.measured()
 		if n := len(l.points); n > 0 && !l.ended {
 			l.at, l.dir = l.points[n-1], curve.Vec{Y: -1}
 		}

@@ -37,7 +37,7 @@ type Plan struct {
 	Cautions   []string  `json:"cautions"`
 	Notation   string    `json:"notation"`
 
-	layout Layout
+	layout *layouts
 }
 
 // Cord is what one cord of the piece needs.
@@ -199,7 +199,12 @@ type Strand struct {
 }
 
 // Layout gives the curves that the plan was read off.
-func (p Plan) Layout() Layout { return p.layout }
+func (p Plan) Layout() Layout {
+	if p.layout == nil {
+		return Layout{}
+	}
+	return p.layout.get()
+}
 
 // Make plans a piece. The document must have passed its Check; what the walk
 // itself cannot do comes back as [piece.Problems] with the section's path.

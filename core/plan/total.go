@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"sync"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
@@ -27,21 +28,17 @@ func (w *walk) finish() Plan {
 		} else {
 			tail = 2 * d
 		}
-		l.points = append(l.points, curve.Vec{X: l.at.X, Y: l.at.Y + tail, Z: l.at.Z})
-		l.section = append(l.section, -1)
-		l.lies = append(l.lies, knot.Free)
+		l.free(-1, knot.Free, curve.Vec{X: l.at.X, Y: l.at.Y + tail, Z: l.at.Z})
 		l.form = "cut"
 	}
 	for _, l := range w.legs {
 		d := w.d.Cords[l.cord].Stuff.DrawnUp()
-		for _, v := range l.points {
-			p.LengthMM = math.Max(p.LengthMM, v.Y)
-			p.WidthMM = math.Max(p.WidthMM, 2*math.Abs(v.X)+d)
-		}
+		p.LengthMM = math.Max(p.LengthMM, l.low)
+		p.WidthMM = math.Max(p.WidthMM, 2*l.wide+d)
 	}
 	w.cords()
 	w.warn()
-	w.layout()
+	p.layout = &layouts{walk: w, bottom: p.LengthMM}
 	flame := false
 	var stuffs []cord.Stuff
 	for _, s := range w.d.Sequence {
@@ -262,15 +259,7 @@ func (w *walk) crowded() {
 	if hw.Type == "rod" || len(w.d.Sequence) == 0 || w.d.Sequence[0].Do != "mount" {
 		return
 	}
-	lo, hi := math.Inf(1), math.Inf(-1)
-	for _, l := range w.legs {
-		d := w.d.Cords[l.cord].Stuff.DrawnUp()
-		for k, v := range l.points {
-			if l.section[k] == 0 {
-				lo, hi = math.Min(lo, v.X-d/2), math.Max(hi, v.X+d/2)
-			}
-		}
-	}
+	lo, hi := w.heads[0], w.heads[1]
 	if wide := hi - lo; wide > hw.InnerMM {
 		w.say("mount-crowded", 0, &Fix{Label: "Take a wider one", Set: []Set{{Path: "purpose.hangs_on.inner_mm", Value: math.Ceil(wide + 1)}}},
 			"The heads need {%.1fmm} side by side; the %s is {%.1fmm} wide inside.", wide, hw.Type, hw.InnerMM)
@@ -307,10 +296,29 @@ func (w *walk) offLength(want float64) {
 		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), way, want)
 }
 
+// layouts puts a layout together when it is first asked for.
+type layouts struct {
+	once   sync.Once
+	walk   *walk
+	bottom float64
+	made   Layout
+}
+
+func (y *layouts) get() Layout {
+	y.once.Do(func() {
+		y.made = y.walk.layout(y.bottom)
+		y.walk = nil
+	})
+	return y.made
+}
+
 // layout joins the legs of each cord over its fold.
-func (w *walk) layout() {
+func (w *walk) layout(bottom float64) Layout {
+	for _, l := range append(slices.Clone(w.legs), w.own...) {
+		l.together()
+	}
 	slices.Sort(w.cuts) // rows side by side are cut each for themselves
-	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: w.plan.LengthMM, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Moving: -1, MovingFrom: w.movedY}
+	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Moving: -1, MovingFrom: w.movedY}
 	for ci := range w.d.Cords {
 		s := Strand{Cord: ci}
 		for _, n := range [2]int{1, 0} { // the second leg is walked back up to the fold
@@ -353,5 +361,5 @@ func (w *walk) layout() {
 		}
 		lay.Strands = append(lay.Strands, Strand{Cord: l.cord, Points: l.points, Section: l.section, Lies: l.lies, Ends: [2]string{"cut", "cut"}})
 	}
-	w.plan.layout = lay
+	return lay
 }

@@ -15,25 +15,6 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// leg is a strand on its way down.
-type leg struct {
-	cord, n  int // which cord, which of its legs
-	at       curve.Vec
-	dir      curve.Vec
-	points   []curve.Vec // from the fold, or from the first end of an own cord
-	section  []int
-	lies     []knot.Lie
-	parts    []Part
-	knotwork float64 // mm of the parts that a hand ties, on the median
-	rulered  int     // how many parts are measured
-	worked   bool
-	ended    bool
-	form     string
-	endMM    float64
-	trim     float64
-	lastKnot int // section it was last tied in
-}
-
 // walk carries the strands through the sections.
 type walk struct {
 	d       piece.Document
@@ -52,6 +33,7 @@ type walk struct {
 	movedY  float64
 	inHand  []*leg // the strands of the section in hand, by lead
 	beads   []knot.BeadAt
+	heads   [2]float64 // how far the mounted heads reach to the sides
 	// In a row of several the walk is confined to its strands; rowMiddle is
 	// the x they are tied about.
 	rowMiddle float64
@@ -69,7 +51,7 @@ const (
 )
 
 func newWalk(d piece.Document, o Options) *walk {
-	w := &walk{d: d, o: o}
+	w := &walk{d: d, o: o, heads: [2]float64{math.Inf(1), math.Inf(-1)}}
 	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded,
 		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
 	return w
@@ -166,12 +148,14 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 		}
 	}
 	if w.fold != nil && tied.Ends { // they point up behind the band
+		tied.Paths = slices.Clone(tied.Paths)
 		for k := range tied.Paths {
 			tied.Paths[k].Points = slices.Clone(tied.Paths[k].Points)
 			for n := range tied.Paths[k].Points {
 				tied.Paths[k].Points[n].Y *= -1
 			}
 		}
+		tied.Settle()
 		tied.Height = 0
 	}
 	w.lay(i, s, work, tied, chosen, own, places, middle)
@@ -333,24 +317,27 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		loose = gauge.Prior(stuffsOf(work)[0]).Median
 	}
 	reach := 0.0
-	take := func(l *leg, place int, pts []curve.Vec, lie func(k int) knot.Lie, joint []curve.Vec) {
-		add := func(p curve.Vec, lie knot.Lie) {
-			if n := len(l.points); n > 0 && r3.Norm(r3.Sub(l.points[n-1], p)) < 1e-6 {
-				return
-			}
-			l.points = append(l.points, p)
-			l.section = append(l.section, i)
-			l.lies = append(l.lies, lie)
+	off := curve.Vec{X: middle, Y: top + fall}
+	take := func(l *leg, place int, p knot.Path, joint []curve.Vec) {
+		from := l.at
+		mm := 0.0
+		begun := len(l.points)+len(l.stretches) > 0
+		if len(joint) > 0 {
+			mm += r3.Norm(r3.Sub(joint[0], from)) + curve.Curve{Points: joint}.Length()
+			l.free(i, knot.Knotted, joint...)
+			from = l.at
 		}
-		before := len(l.points)
-		for _, p := range joint {
-			add(p, knot.Knotted)
+		if begun {
+			mm += r3.Norm(r3.Sub(r3.Add(p.Points[0], off), from))
 		}
-		for k, p := range pts {
-			add(curve.Vec{X: p.X + middle, Y: p.Y + top + fall, Z: p.Z}, lie(k))
+		mm = loose * (mm + p.Length())
+		l.lay(stretch{points: p.Points, lies: p.Lies, off: off, section: i})
+		low, left, right := p.Extent()
+		l.reaches(low+off.Y, math.Max(math.Abs(left+middle), math.Abs(right+middle)))
+		if s.Do == "mount" && i == 0 {
+			r := w.d.Cords[l.cord].Stuff.DrawnUp() / 2
+			w.heads[0], w.heads[1] = math.Min(w.heads[0], left+middle-r), math.Max(w.heads[1], right+middle+r)
 		}
-		from := max(before-1, 0)
-		mm := loose * curve.Curve{Points: l.points[from:]}.Length()
 		l.parts = append(l.parts, Part{i, mm})
 		if t.Loose {
 			l.knotwork += mm
@@ -359,9 +346,6 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			l.rulered++
 		}
 		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})
-		n := len(l.points)
-		l.at = l.points[n-1]
-		l.dir = knot.Heading(l.points[max(0, n-4):], true)
 	}
 	for k, l := range chosen {
 		p := t.Paths[k].Points
@@ -375,23 +359,22 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			from, end := l.at, to
 			from.Y += w.clear
 			end.Y -= t.Clear
+			dir := l.dir
 			if w.clear > 0 {
 				joint = append(joint, from)
-				l.dir = curve.Vec{Y: 1}
+				dir = curve.Vec{Y: 1}
 			}
 			if t.Clear > 0 {
 				dirTo = curve.Vec{Y: 1}
 			}
-			joint = append(joint, knot.Join(from, end, l.dir, dirTo)...)
+			joint = append(joint, knot.Join(from, end, dir, dirTo)...)
 		}
-		take(l, places[k], p, func(q int) knot.Lie { return t.Lie(k, q) }, joint)
-		for _, q := range p {
-			reach = math.Max(reach, math.Abs(q.X)+work.Leads[k].Diameter/2)
-		}
+		take(l, places[k], t.Paths[k], joint)
+		_, left, right := t.Paths[k].Extent()
+		reach = math.Max(reach, math.Max(-left, right)+work.Leads[k].Diameter/2)
 	}
 	for k, l := range own {
-		l.dir = curve.Vec{Y: 1}
-		take(l, 0, t.Own[k].Points, func(q int) knot.Lie { return t.OwnLie(k, q) }, nil)
+		take(l, 0, t.Own[k], nil)
 	}
 	bottom := top + fall + t.Height
 	w.stepAside(chosen, middle, reach, i, bottom)
@@ -486,14 +469,12 @@ func (w *walk) stepAside(chosen []*leg, middle, reach float64, i int, bottom flo
 			edge[group.side] = math.Abs(x) + d/2
 			to := curve.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
 			down := curve.Vec{Y: 1}
-			before := len(l.points) - 1
-			for _, p := range append(knot.Join(l.at, to, l.dir, down), to, curve.Vec{X: to.X, Y: math.Max(bottom, to.Y)}) {
-				l.points, l.section = append(l.points, p), append(l.section, i)
-				l.lies = append(l.lies, knot.Free)
-			}
-			l.parts = append(l.parts, Part{i, curve.Curve{Points: l.points[before:]}.Length()})
+			way := append(knot.Join(l.at, to, l.dir, down), to, curve.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
+			mm := r3.Norm(r3.Sub(way[0], l.at)) + curve.Curve{Points: way}.Length()
+			l.free(i, knot.Free, way...)
+			l.parts = append(l.parts, Part{i, mm})
 			l.rulered++
-			l.at, l.dir = l.points[len(l.points)-1], down
+			l.dir = down
 		}
 	}
 }

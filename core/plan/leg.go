@@ -1,0 +1,105 @@
+package plan
+
+import (
+	"math"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// leg is a strand on its way down. What it is laid along is kept as stretches
+// that share the knots' curves, and only put together where points are needed:
+// for a picture, or to be bent.
+type leg struct {
+	cord, n int // which cord, which of its legs
+	at      curve.Vec
+	dir     curve.Vec
+
+	stretches []stretch   // laid since points was put together
+	points    []curve.Vec // from the fold, or from the first end of an own cord
+	section   []int
+	lies      []knot.Lie
+
+	low, wide float64 // the lowest y, and the greatest distance from x of zero
+
+	parts    []Part
+	knotwork float64 // mm of the parts that a hand ties, on the median
+	rulered  int     // how many parts are measured
+	worked   bool
+	ended    bool
+	form     string
+	endMM    float64
+	trim     float64
+	lastKnot int // section it was last tied in
+}
+
+// stretch is a curve as a leg lies along it, moved by off.
+type stretch struct {
+	points  []curve.Vec
+	lies    []knot.Lie // of each point, or nil where all lie as lie says
+	lie     knot.Lie
+	off     curve.Vec
+	section int
+}
+
+// lay leads the leg along a stretch.
+func (l *leg) lay(s stretch) {
+	if len(s.points) == 0 {
+		return
+	}
+	l.stretches = append(l.stretches, s)
+	n := len(s.points)
+	l.at = r3.Add(s.points[n-1], s.off)
+	if n > 1 {
+		l.dir = knot.Heading(s.points[max(0, n-4):], true)
+	}
+}
+
+// reaches notes how far down and to the sides the leg has come.
+func (l *leg) reaches(low, wide float64) {
+	l.low, l.wide = math.Max(l.low, low), math.Max(l.wide, wide)
+}
+
+// free leads the leg along points of its own, given where they are.
+func (l *leg) free(section int, lie knot.Lie, points ...curve.Vec) {
+	for _, p := range points {
+		l.reaches(p.Y, math.Abs(p.X))
+	}
+	l.lay(stretch{points: points, lie: lie, section: section})
+}
+
+// together puts the stretches together into points.
+func (l *leg) together() {
+	n := len(l.points)
+	for _, s := range l.stretches {
+		n += len(s.points)
+	}
+	if cap(l.points) < n {
+		points, section, lies := make([]curve.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+		l.points, l.section, l.lies = append(points, l.points...), append(section, l.section...), append(lies, l.lies...)
+	}
+	for _, s := range l.stretches {
+		for k, p := range s.points {
+			p = r3.Add(p, s.off)
+			if m := len(l.points); m > 0 && r3.Norm2(r3.Sub(l.points[m-1], p)) < 1e-12 {
+				continue
+			}
+			lie := s.lie
+			if s.lies != nil {
+				lie = s.lies[k]
+			}
+			l.points, l.section, l.lies = append(l.points, p), append(l.section, s.section), append(l.lies, lie)
+		}
+	}
+	l.stretches = l.stretches[:0:0]
+}
+
+// measured notes the reach of points that were bent.
+func (l *leg) measured() {
+	l.low, l.wide = 0, 0
+	for _, p := range l.points {
+		l.reaches(p.Y, math.Abs(p.X))
+	}
+}
