@@ -3,6 +3,7 @@ module nimblebight
 go 1.26.0
 
 require (
+	github.com/cespare/xxhash/v2 v2.3.0
 	github.com/chromedp/chromedp v0.23.0
 	github.com/gin-contrib/gzip v1.2.5
 	github.com/gin-gonic/gin v1.12.0

@@ -14,6 +14,7 @@ import (
 // for a picture, or to be bent.
 type leg struct {
 	cord, n int // which cord, which of its legs
+	name    string
 	at      curve.Vec
 	dir     curve.Vec
 

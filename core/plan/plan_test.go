@@ -467,16 +467,31 @@ func BenchmarkPlanOfSix(b *testing.B) {
 	}
 }
 
-func BenchmarkPlanOfFiveHundred(b *testing.B) {
-	d := pattern(b, "two-colour-fob")
-	seq := d.Sequence[:1:1]
-	for range 249 {
-		seq = append(seq, knot.Section{Do: "square-knot", Count: 3}, knot.Section{Do: "gap", LengthMM: 8})
+// mixed is flat work of so many sections, of every kind.
+func mixed(sections int) piece.Document {
+	kinds := []string{"square-knot 3", "gap 8mm", "half-knot 5", "double-half-hitch", "double-half-hitch direction=left slope=diagonal", "diamond 1", "gap 10mm",
+		"square-knot 2 strands=2-5", "switch-knot 2 strands=2-5", "gap 9mm", "berry-knot 1 strands=2-5"}
+	line := "mount A B C"
+	for i := range sections - 2 {
+		line += ", " + kinds[i%len(kinds)]
 	}
-	d.Sequence = append(seq, knot.Section{Do: "finish", How: "dome"})
-	b.ReportAllocs()
-	for b.Loop() {
-		make1(b, d, plan.Options{})
+	cords := []piece.Cord{}
+	for _, id := range []string{"A", "B", "C"} {
+		cords = append(cords, piece.Cord{ID: id, Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}})
+	}
+	return piece.Begin("mixed", "charm", piece.SplitRing(50, 2), 0).With(line+", finish dome", cords...)
+}
+
+func BenchmarkPlanOfMixedWork(b *testing.B) {
+	for _, n := range []int{125, 250, 500} {
+		b.Run(fmt.Sprint(n), func(b *testing.B) {
+			d := mixed(n)
+			make1(b, d, plan.Options{}) // the knots are drawn once
+			b.ReportAllocs()
+			for b.Loop() {
+				make1(b, d, plan.Options{})
+			}
+		})
 	}
 }
 

@@ -64,7 +64,10 @@ func (w *walk) lead(l *leg, middle, y float64) knot.Lead {
 }
 
 func (w *walk) label(l *leg) string {
-	return fmt.Sprintf("%s.%d", w.d.Cords[l.cord].ID, l.n+1)
+	if l.name == "" {
+		l.name = fmt.Sprintf("%s.%d", w.d.Cords[l.cord].ID, l.n+1)
+	}
+	return l.name
 }
 
 // section walks one section; path names it in the document.
@@ -312,9 +315,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	fall := w.fall(work.Leads, t)
 	top := w.y
 	loose := 1.0
-	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: []Use{}, OrderAfter: []string{}}
+	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: make([]Use, 0, len(chosen)+len(own))}
 	if t.Loose {
-		loose = gauge.Prior(stuffsOf(work)[0]).Median
+		loose = gauge.Prior(firstStuff(work)).Median
 	}
 	reach := 0.0
 	off := curve.Vec{X: middle, Y: top + fall}
@@ -396,6 +399,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	if n := len(t.Cells); n > 1 {
 		sec.KnotMM = t.Height / float64(max(1, sec.Count))
 	}
+	sec.OrderAfter = make([]string, 0, len(w.hanging))
 	for _, l := range w.hanging {
 		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
 	}
@@ -514,7 +518,7 @@ func (w *walk) handOn(s knot.Section, t knot.Tied, chosen, own []*leg, places []
 // stepsOf writes what the maker does in this section.
 func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 	w.inHand = who
-	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, Actions: []Action{}}
+	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, Actions: make([]Action, 0, len(t.Actions))}
 	if s.Do == "gap" {
 		step.MM = s.LengthMM
 	}
@@ -530,6 +534,9 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 			} else {
 				out.From = "right"
 			}
+		}
+		if len(a.Over) > 0 {
+			out.Over = make([]string, 0, len(a.Over))
 		}
 		for _, o := range a.Over {
 			out.Over = append(out.Over, w.label(who[o]))
@@ -555,11 +562,10 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 	}
 }
 
-// stuffs are the kinds of cord in hand, for looseness.
-func stuffsOf(work knot.Work) []cord.Stuff {
-	var out []cord.Stuff
-	for _, l := range append(append([]knot.Lead{}, work.Leads...), work.Own...) {
-		out = append(out, l.Stuff)
+// firstStuff is the cord by which the hand's looseness is taken.
+func firstStuff(work knot.Work) cord.Stuff {
+	if len(work.Leads) > 0 {
+		return work.Leads[0].Stuff
 	}
-	return out
+	return work.Own[0].Stuff
 }

@@ -3,16 +3,18 @@ package scene
 import (
 	"encoding/binary"
 	"encoding/hex"
-	"hash/fnv"
 	"math"
+	"runtime"
 	"sort"
 	"sync"
+	"sync/atomic"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/plan"
 
+	"github.com/cespare/xxhash/v2"
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
@@ -31,15 +33,20 @@ func (v View) lap() float64 { return 2 / v.PerMM }
 // run is a stretch of a strand that comes near a plate, in the plate's own
 // coordinates.
 type run struct {
-	strand  int
-	stuff   cord.Stuff
-	points  []curve.Vec
-	lies    []knot.Lie
-	section []int // from the plate's first
-	moving  []bool
-	from    float64   // sets runs of one strand apart along it
-	ends    [2]string // form of an end that lies here, "" where it is cut off
-	endMM   [2]float64
+	strand int
+	stuff  cord.Stuff
+	points []laid
+	from   float64   // sets runs of one strand apart along it
+	ends   [2]string // form of an end that lies here, "" where it is cut off
+	endMM  [2]float64
+}
+
+// laid is a point of a run and how the cord lies there.
+type laid struct {
+	p       curve.Vec
+	section int32 // from the plate's first
+	lie     knot.Lie
+	moving  bool
 }
 
 // Draw draws a layout. Stuffs are the cords' by index.
@@ -56,9 +63,9 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 	}
 	bands(&pic, l, stuffs, v)
 	tiles := cut(l, stuffs, v)
+	each(len(tiles), func(i int) { tiles[i].key = tiles[i].name(l, v) })
 	var todo []*tile
 	for _, t := range tiles {
-		t.key = t.name(l, v)
 		if _, ok := pic.Plates[t.key]; ok {
 			continue
 		}
@@ -68,19 +75,8 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 		}
 		pic.Plates[t.key] = p
 	}
-	var wg sync.WaitGroup
 	plates := make([]Plate, len(todo))
-	turn := make(chan struct{}, 4)
-	for i, t := range todo {
-		wg.Add(1)
-		go func() {
-			defer wg.Done()
-			turn <- struct{}{}
-			defer func() { <-turn }()
-			plates[i] = t.draw(l, v)
-		}()
-	}
-	wg.Wait()
+	each(len(todo), func(i int) { plates[i] = todo[i].draw(l, v) })
 	for i, t := range todo {
 		drawnPlates.put(t.key, plates[i])
 		pic.Plates[t.key] = plates[i]
@@ -106,6 +102,22 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 	pic.Left, pic.Top = x0-60, y0-60
 	pic.Width, pic.Height = x1-x0+120, y1-y0+120
 	return pic
+}
+
+// each does n things, as many at a time as there are processors.
+func each(n int, do func(i int)) {
+	var wg sync.WaitGroup
+	var next atomic.Int64
+	for range min(n, runtime.GOMAXPROCS(0)) {
+		wg.Add(1)
+		go func() {
+			defer wg.Done()
+			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
+				do(i)
+			}
+		}()
+	}
+	wg.Wait()
 }
 
 // Without is the picture without the plates of these names, for a reader that
@@ -178,7 +190,7 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 			t := tiles[k]
 			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
 				count[k]++
-				t.runs = append(t.runs, run{strand: si, stuff: stuffs[s.Cord], from: 1000 * float64(count[k])})
+				t.runs = append(t.runs, run{strand: si, stuff: stuffs[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
 				open[k] = len(t.runs)
 				if i == 0 && p == s.Points[0] {
 					t.runs[open[k]-1].ends[0], t.runs[open[k]-1].endMM[0] = s.Ends[0], s.EndMM[0]
@@ -195,9 +207,8 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 					sec += len(l.Sections) // never -1
 				}
 			}
-			r.points = append(r.points, curve.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)})
-			r.lies, r.section = append(r.lies, lie), append(r.section, sec)
-			r.moving = append(r.moving, si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || (l.MovingLeg == 0) == (i < s.Fold-1)))
+			r.points = append(r.points, laid{curve.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)}, int32(sec), lie,
+				si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || (l.MovingLeg == 0) == (i < s.Fold-1))})
 			if i == len(s.Points)-1 && p == s.Points[i] {
 				r.ends[1], r.endMM[1] = s.Ends[1], s.EndMM[1]
 			}
@@ -256,7 +267,7 @@ func grain(v float64) float64 { return math.Round(1000*v+0.37) / 1000 }
 
 // name is what a tile's plate is kept under: everything that its looks depend on.
 func (t *tile) name(l plan.Layout, v View) string {
-	h := fnv.New128a()
+	h := xxhash.New()
 	var b []byte
 	num := func(x float64) { b = binary.LittleEndian.AppendUint32(b, uint32(int32(math.Round(1000*x)))) }
 	text := func(s string) { b = append(append(b, s...), 0) }
@@ -289,13 +300,12 @@ func (t *tile) name(l plan.Layout, v View) string {
 			text(r.ends[e])
 			num(r.endMM[e])
 		}
-		for i, p := range r.points {
-			num(p.X)
-			num(p.Y)
-			num(p.Z)
-			b = append(b, byte(r.lies[i]))
-			b = binary.LittleEndian.AppendUint16(b, uint16(int16(r.section[i])))
-			flag(r.moving[i])
+		for _, q := range r.points {
+			num(q.p.X)
+			num(q.p.Y)
+			num(q.p.Z)
+			b = append(b, byte(q.lie), byte(q.section), byte(q.section>>8))
+			flag(q.moving)
 		}
 		_, _ = h.Write(b) // a hash does not fail
 		b = b[:0]
@@ -307,7 +317,7 @@ func (t *tile) name(l plan.Layout, v View) string {
 		}
 	}
 	_, _ = h.Write(b)
-	return hex.EncodeToString(h.Sum(nil)[:10])
+	return hex.EncodeToString(h.Sum(nil))
 }
 
 // draw draws the tile's plate.

@@ -180,7 +180,10 @@ func (c *canvas) turn(p curve.Vec) curve.Vec {
 func (c *canvas) strand(r run) {
 	stuff := r.stuff
 	d, label := stuff.DrawnUp(), stuff.DiameterMM
-	pts := r.points
+	pts := make([]curve.Vec, len(r.points))
+	for i, q := range r.points {
+		pts[i] = q.p
+	}
 	fine := curve.Spline(pts, false).Points
 	per := 1
 	if len(pts) > 2 {
@@ -193,18 +196,18 @@ func (c *canvas) strand(r run) {
 	put := func(p curve.Vec, at float64, span int) {
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, knot.Knotted
-		if r.lies[a] == r.lies[b] {
-			lie = r.lies[a]
+		if r.points[a].lie == r.points[b].lie {
+			lie = r.points[a].lie
 		}
 		if lie == knot.Free {
 			half = label / 2
 		}
-		sec := r.section[b]
+		sec := r.points[b].section
 		if sec < 0 {
-			sec = r.section[a]
+			sec = r.points[a].section
 		}
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at + r.from, hw: half, sec: sec,
-			lie: lie, moving: r.moving[span]})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at + r.from, hw: half, sec: int(sec),
+			lie: lie, moving: r.points[span].moving})
 	}
 	for i := 1; i < len(fine); i++ {
 		a, b := fine[i-1], fine[i]

@@ -402,3 +402,25 @@ func BenchmarkFace(b *testing.B) {
 		}
 	}
 }
+
+// An edit in the middle of a long piece: plan and picture.
+func BenchmarkEditOfTwoHundredSections(b *testing.B) {
+	line := "mount A B"
+	for i := range 198 {
+		line += []string{", square-knot 3", ", gap 8mm", ", half-knot 4", ", switch-knot 2", ", gap 9mm", ", berry-knot 1"}[i%6]
+	}
+	inside := piece.Legs{ShortInside: true}
+	d := piece.Begin("long", "charm", piece.SplitRing(30, 2), 0).With(line+", finish dome",
+		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: inside})
+	stuffs := []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}
+	n := 0
+	for b.Loop() {
+		n++
+		d.Sequence[97].Count = 2 + n%5
+		p, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			b.Fatal(err)
+		}
+		scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 4})
+	}
+}
