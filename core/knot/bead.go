@@ -119,7 +119,7 @@ func tieBead(w Work) (Tied, error) {
 	t := Tied{Height: b.LengthMM, Repeats: 1, Gap: 1, Order: identity(len(w.Leads))}
 	for _, at := range seats(w.Leads) {
 		t.Paths = append(t.Paths, Path{Points: []Vec{at, {X: at.X, Y: b.LengthMM / 2, Z: at.Z}, {X: at.X, Y: b.LengthMM, Z: at.Z}}})
-		t.Clear = math.Max(t.Clear, 0.2)
+		t.Clear = math.Max(t.Clear, 0.05*w.Leads[0].Diameter)
 	}
 	t.Beads = []BeadAt{{At: Vec{Y: b.LengthMM / 2}, Bead: b}}
 	t.Actions = []Action{{Moves: -1, Text: fmt.Sprintf("Put the bead on strand%s %s.", plural(len(w.Leads)), places(numbered(1, len(w.Leads)))),

@@ -1,6 +1,10 @@
 package knot
 
-import "math"
+import (
+	"math"
+
+	"nimblebight/core/tighten"
+)
 
 // tieEach ties a knot several times, one under the other, each on the strands
 // as the one before leaves them: what a section with a count is.
@@ -23,7 +27,9 @@ func tieEach(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, er
 				from[place].Y, to[place].Y = 0, 0
 			}
 			if high := 0.7 * Fall(from, to); high > 0.05*leads[0].Diameter {
-				out.below(joint(from, to, high))
+				j := joint(from, to, high)
+				j.part(leads)
+				out.below(j)
 			}
 		}
 		out.below(t)
@@ -39,6 +45,20 @@ func tieEach(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, er
 		out.Cells = append(out.Cells, out.Height)
 	}
 	return out, nil
+}
+
+// part moves lines that were laid by hand apart where they press into one
+// another.
+func (t *Tied) part(leads []Lead) {
+	strands := make([]tighten.Strand, len(t.Paths))
+	for i, p := range t.Paths {
+		strands[i] = tighten.Strand{Route: p.Points, Diameter: leads[i].Diameter}
+	}
+	parted, gap := tighten.Part(strands)
+	for i, c := range parted {
+		t.Paths[i] = Path{Points: c.Points}
+	}
+	t.Gap = math.Min(t.Gap, gap)
 }
 
 // below lays a section under another: each of its leads goes on from what hangs

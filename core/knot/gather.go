@@ -180,7 +180,7 @@ func tieGather(w Work) (Tied, error) {
 		{Moves: len(w.Leads), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", w.Section.Turns),
 			Detail: "Side by side and snug.", Gate: "The turns lie side by side; none crosses another."},
 		{Moves: len(w.Leads), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
-			Detail: "Cut both ends flush."},
+			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}
 	return t, nil
 }

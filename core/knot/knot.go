@@ -11,7 +11,10 @@ import (
 	"encoding/binary"
 	"fmt"
 	"math"
+	"regexp"
+	"slices"
 	"sort"
+	"strconv"
 	"strings"
 
 	"nimblebight/core/cord"
@@ -114,6 +117,9 @@ type Work struct {
 	// Core is what a wrap goes round besides the strands: the section of a band
 	// that was folded back. The strands then end in it.
 	Core []Disc
+	// LeftHanded makes what has no side of its own the mirror of what a
+	// right-handed maker ties.
+	LeftHanded bool
 	// HalfKnots, where it is not zero, ties only so many half knots of a row,
 	// for a picture of the work in hand.
 	HalfKnots int
@@ -223,6 +229,9 @@ func Tie(w Work) (Tied, error) {
 	}
 	tie := func() (Tied, error) {
 		t, err := k.tie(w)
+		if w.LeftHanded && !k.sided() {
+			t, err = mirrored(w, k)
+		}
 		t.Settle()
 		return t, err
 	}
@@ -230,6 +239,84 @@ func Tie(w Work) (Tied, error) {
 		return tie()
 	}
 	return tieds.get(w.key(), tie)
+}
+
+// sided tells whether a section of the knot says itself on which side it is
+// tied; a mount is put on alike by both hands.
+func (k Knot) sided() bool {
+	for _, f := range k.Fields {
+		if slices.Contains(f.Choices, "left") {
+			return true
+		}
+	}
+	return k.ID == "mount"
+}
+
+// mirrored ties the mirror of the mirrored work.
+func mirrored(w Work, k Knot) (Tied, error) {
+	n := len(w.Leads)
+	m := w
+	m.Leads, m.Own = slices.Clone(w.Leads), slices.Clone(w.Own)
+	flipLeads(m.Leads)
+	for i := range m.Leads {
+		m.Leads[i].At.X = -m.Leads[i].At.X
+	}
+	m.Core = slices.Clone(w.Core)
+	for i := range m.Core {
+		m.Core[i].X = -m.Core[i].X
+	}
+	for _, p := range [2]*int{&m.Section.Filler, &m.Section.Which} {
+		if *p > 0 {
+			*p = n + 1 - *p
+		}
+	}
+	t, err := k.tie(m)
+	if err != nil {
+		return t, err
+	}
+	t.mirror(n)
+	for _, p := range t.Own {
+		for i := range p.Points {
+			p.Points[i].X = -p.Points[i].X
+		}
+	}
+	flip := func(is []int) []int {
+		out := slices.Clone(is)
+		for i, v := range out {
+			if v >= 0 && v < n {
+				out[i] = n - 1 - v
+			}
+		}
+		return out
+	}
+	t.Workers = flip(t.Workers)
+	acts := slices.Clone(t.Actions)
+	for i, a := range acts {
+		a.Moves = flip([]int{a.Moves})[0]
+		a.Over, a.Under = flip(a.Over), flip(a.Under)
+		a.Text, a.Detail, a.Gate, a.From = mirrorText(a.Text, n), mirrorText(a.Detail, n), mirrorText(a.Gate, n), swapSides(a.From)
+		acts[i] = a
+	}
+	t.Actions = acts
+	return t, nil
+}
+
+var placesSaid = regexp.MustCompile(`strands? \d+(?:(?:, | and | to )\d+)*`)
+
+// mirrorText turns sides and places in a sentence about n strands.
+func mirrorText(s string, n int) string {
+	return placesSaid.ReplaceAllStringFunc(swapSides(s), func(said string) string {
+		var ps []int
+		for _, d := range regexp.MustCompile(`\d+`).FindAllString(said, -1) {
+			p, _ := strconv.Atoi(d) // digits it is
+			ps = append(ps, n+1-p)
+		}
+		slices.Sort(ps)
+		if strings.Contains(said, " to ") {
+			return fmt.Sprintf("strands %d to %d", ps[0], ps[len(ps)-1])
+		}
+		return fmt.Sprintf("strand%s %s", plural(len(ps)), places(ps))
+	})
 }
 
 // Settle measures the paths and says of every point how the cord lies there.
@@ -272,6 +359,9 @@ func (w Work) key() string {
 	}
 	text(s.Do, s.Hitch, s.Start, s.Hand, s.Cord, s.How, s.Direction, s.Slope, s.Inside, s.Order, s.Close, s.Of)
 	text(s.Cords...)
+	if w.LeftHanded {
+		text("left-handed")
+	}
 	num(float64(s.Count), s.LengthMM, s.GapMM, s.InnerMM, float64(s.Turns), float64(s.Squares), float64(s.Filler), float64(s.Which), float64(w.HalfKnots), w.BarMM, w.RingMM)
 	if q := s.Bead; q != nil {
 		num(q.HoleMM, q.LengthMM, q.WidthMM)

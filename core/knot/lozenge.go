@@ -6,7 +6,6 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/tighten"
 )
 
 // Diamond in hitches: two diagonals of double half hitches lead apart from the
@@ -91,15 +90,7 @@ func tieDiamond(w Work) (Tied, error) {
 		if err != nil {
 			return t, err
 		}
-		strands := make([]tighten.Strand, len(t.Paths))
-		for i, p := range t.Paths {
-			strands[i] = tighten.Strand{Route: p.Points, Diameter: unit.Leads[i].Diameter}
-		}
-		parted, gap := tighten.Part(strands)
-		for i, c := range parted {
-			t.Paths[i] = Path{Points: c.Points}
-		}
-		t.Gap = math.Min(t.Gap, gap)
+		t.part(unit.Leads)
 		return t, nil
 	})
 	if err != nil {
@@ -170,7 +161,7 @@ func layDiamond(w Work) (Tied, error) {
 	}
 	bottom := turn + (run+tip)*sin
 	t := Tied{Loose: true, Snug: true, Repeats: 1, Gap: row.unit.gap, Paths: make([]Path, n)}
-	t.Height = bottom + tall*cos
+	t.Height = bottom + tall*cos + 0.7*d // under the lowest turn of the joining hitch
 	if s.Close != "join" {
 		t.Height = bottom + 1.5*d
 	}

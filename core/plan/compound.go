@@ -234,6 +234,9 @@ func (w *walk) straight(l *leg, i int, y float64) {
 	mm := y - l.at.Y
 	l.free(i, knot.Free, curve.Vec{X: l.at.X, Y: y, Z: l.at.Z})
 	l.parts = append(l.parts, Part{i, mm})
+	if w.into != nil {
+		w.into.Use = append(w.into.Use, Use{0, w.d.Cords[l.cord].ID, mm})
+	}
 	l.rulered++
 	l.dir = curve.Vec{Y: 1}
 }
@@ -278,8 +281,9 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 	top := bottom
 	for _, m := range from {
 		for l, k := range m {
-			l.together()
 			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			l.together()
+			l.dense(k, d/2)
 			for _, v := range l.points[k:] {
 				thick = math.Max(thick, 2*math.Abs(v.Z)+d)
 				if math.Abs(v.X-centre) > half*0.6 {
@@ -292,6 +296,10 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 	if length <= 0 {
 		return
 	}
+	front := 1.0
+	if w.o.LeftHanded {
+		front = -1
+	}
 	// middle is where a row's middle line runs, u from 0 to 1 along it.
 	middle := func(side, u float64) (x, z float64) {
 		phase := math.Pi * float64(n) * u
@@ -299,7 +307,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 		const full = 0.62 // of the sine at which it lies full in front
 		depth := math.Max(-1, math.Min(1, s/full))
 		depth = math.Sin(depth * math.Pi / 2)
-		return side * half * math.Cos(phase), side * thick / 2 * 1.04 * depth
+		return side * half * math.Cos(phase), front * side * thick / 2 * 1.04 * depth
 	}
 	// The middle line is longer than it is high: find the height at which its
 	// length is that of the row.
@@ -353,13 +361,16 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 				x1, _ := middle(side, math.Min(1, u+0.004))
 				x0, _ := middle(side, math.Max(0, u-0.004))
 				lean := math.Atan2(x1-x0, high*(math.Min(1, u+0.004)-math.Max(0, u-0.004)))
-				sin, cos := math.Sincos(lean)
+				// Half turned, half sheared: a band that is bent across its
+				// width neither stands upright nor turns all the way.
+				sin, cos := math.Sincos(lean / 2)
 				across := v.X - middles[r]
 				l.points[p] = curve.Vec{X: centre + x + across*cos, Y: top + u*high - across*sin, Z: v.Z + z}
 			}
 			now := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
 			if len(l.parts) > 0 {
 				l.parts[len(l.parts)-1].MM += now - was
+				w.into.Use = append(w.into.Use, Use{0, w.d.Cords[l.cord].ID, now - was})
 			}
 			l.measured()
 			l.at = l.points[len(l.points)-1]

@@ -37,6 +37,7 @@ func (w *walk) foldBack(i int, path string, s knot.Section) error {
 	for _, l := range w.legs {
 		l.together()
 		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		l.dense(0, d/2)
 		for k, v := range l.points {
 			if v.Y > begin+2*d && l.lies[k] != knot.Free {
 				thick = math.Max(thick, 2*math.Abs(v.Z)+d)

@@ -104,3 +104,24 @@ func (l *leg) measured() {
 		l.reaches(p.Y, math.Abs(p.X))
 	}
 }
+
+// dense puts points into long straight spans from node first on, so that they
+// can be bent.
+func (l *leg) dense(first int, step float64) {
+	points, section, lies := append([]curve.Vec{}, l.points[:first]...), append([]int{}, l.section[:first]...), append([]knot.Lie{}, l.lies[:first]...)
+	for k := first; k < len(l.points); k++ {
+		if k > 0 && k > first {
+			a, b := l.points[k-1], l.points[k]
+			lie := l.lies[k]
+			if l.lies[k-1] == knot.Filler {
+				lie = knot.Filler
+			}
+			n := int(r3.Norm(r3.Sub(b, a)) / step)
+			for i := 1; i < n; i++ {
+				points, section, lies = append(points, curve.Lerp(a, b, float64(i)/float64(n))), append(section, l.section[k]), append(lies, lie)
+			}
+		}
+		points, section, lies = append(points, l.points[k]), append(section, l.section[k]), append(lies, l.lies[k])
+	}
+	l.points, l.section, l.lies = points, section, lies
+}

@@ -23,10 +23,14 @@ import (
 type Plan struct {
 	Name string `json:"name"`
 	// LengthMM runs from the middle of the wire it hangs on to its lowest tip.
-	LengthMM   float64   `json:"length_mm"`
-	WidthMM    float64   `json:"width_mm"`
-	WantedMM   float64   `json:"wanted_mm,omitempty"`
-	WeightG    float64   `json:"weight_g"`
+	LengthMM float64 `json:"length_mm"`
+	WidthMM  float64 `json:"width_mm"`
+	WantedMM float64 `json:"wanted_mm,omitempty"`
+	WeightG  float64 `json:"weight_g"`
+	// Heads are the cords mounted by lark's heads, HeadsFit how many of them
+	// what it hangs on holds side by side.
+	Heads      int       `json:"heads,omitempty"`
+	HeadsFit   int       `json:"heads_fit,omitempty"`
 	LeftHanded bool      `json:"left_handed,omitempty"`
 	Cords      []Cord    `json:"cords"`
 	Sections   []Section `json:"sections"`
@@ -53,7 +57,11 @@ type Cord struct {
 	// FoldAtMM is measured from the end of the first leg; 0 where the cord is
 	// not folded.
 	FoldAtMM float64 `json:"fold_at_mm"`
-	Legs     []Leg   `json:"legs"`
+	// Measure says in words how it is measured out; {12.3mm} in it is a length.
+	Measure string `json:"measure,omitempty"`
+	// SavedMM is by how much shorter it is cut than with equal legs.
+	SavedMM float64 `json:"saved_mm,omitempty"`
+	Legs    []Leg   `json:"legs"`
 }
 
 // Leg is one half of a folded cord, or a whole one that is not.

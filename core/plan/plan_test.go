@@ -65,14 +65,30 @@ func doubled(d piece.Document) piece.Document {
 		c.Legs.FirstMM *= 2
 		out.Cords = append(out.Cords, c)
 	}
-	out.Sequence = nil
-	for _, s := range d.Sequence {
-		s.LengthMM *= 2
-		s.FitMM *= 2
+	out.Sequence = twiceAll(d.Sequence)
+	return out
+}
+
+// twiceAll doubles every length of a sequence.
+func twiceAll(seq []knot.Section) []knot.Section {
+	out := []knot.Section{}
+	for _, s := range seq {
+		s.LengthMM, s.FitMM, s.GapMM, s.InnerMM = 2*s.LengthMM, 2*s.FitMM, 2*s.GapMM, 2*s.InnerMM
+		if b := s.Bead; b != nil {
+			s.Bead = &knot.Bead{HoleMM: 2 * b.HoleMM, LengthMM: 2 * b.LengthMM, WidthMM: 2 * b.WidthMM}
+		}
 		if s.Do == "finish" && s.LengthMM == 0 {
 			s.LengthMM = 6 // what singe and press leaves is millimetres, not diameters
 		}
-		out.Sequence = append(out.Sequence, s)
+		if s.Sequence != nil {
+			s.Sequence = twiceAll(s.Sequence)
+		}
+		var rows []knot.Row
+		for _, r := range s.Rows {
+			rows = append(rows, knot.Row{Strands: r.Strands, Sequence: twiceAll(r.Sequence)})
+		}
+		s.Rows = rows
+		out = append(out, s)
 	}
 	return out
 }
@@ -120,6 +136,9 @@ func TestCordIsTheSumOfItsSections(t *testing.T) {
 		}
 		height := 0.0
 		for _, s := range p.Sections {
+			if s.Do == "fold-back" { // from here on nothing lies under what was tied before
+				break
+			}
 			near(t, d.Name+": a section begins where the last ended", s.TopMM, height, 1e-9)
 			height += s.HeightMM
 		}

@@ -122,6 +122,9 @@ func (w *walk) cords() {
 				cuts[1] += spare
 			}
 			out.FoldAtMM = cuts[0]
+			equal := roundUp(2*math.Max(w.cut(legs[0]), w.cut(legs[1])), w.o.RoundUpMM)
+			out.SavedMM = math.Max(0, equal-out.CutMM)
+			out.Measure = measure(cuts, [2]bool{legs[0].worked, legs[1].worked})
 			for n, l := range legs {
 				lg := Leg{NeedsMM: needs(l), CutMM: cuts[n], Role: "filler", Parts: l.parts}
 				if l.worked {
@@ -137,6 +140,7 @@ func (w *walk) cords() {
 			out.SpreadMM = g.Spread(own.knotwork, own.rulered)
 			out.CutMM = roundUp(out.NeedsMM+g.Enough(own.knotwork, own.rulered)+2*wrapHandling, w.o.RoundUpMM)
 			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "wrap", Parts: own.parts}}
+			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
 		}
 		if out.Role != "unused" {
 			out.LeftMM = out.CutMM - out.NeedsMM
@@ -144,6 +148,24 @@ func (w *walk) cords() {
 		w.plan.WeightG += out.NeedsMM / 1000 * c.Stuff.Weight()
 		w.plan.Cords = append(w.plan.Cords, out)
 	}
+}
+
+// measure says how a cord is folded: the shorter leg is measured, the rest is
+// the other one.
+func measure(cuts [2]float64, works [2]bool) string {
+	if math.Abs(cuts[0]-cuts[1]) < 1 {
+		return fmt.Sprintf("Fold in the middle, at {%.0fmm}.", cuts[0])
+	}
+	short, long := 0, 1
+	if cuts[1] < cuts[0] {
+		short, long = 1, 0
+	}
+	side := [2]string{"left", "right"}
+	rest := "the longer leg"
+	if works[long] {
+		rest = "the working leg"
+	}
+	return fmt.Sprintf("Measure {%.0fmm} for the %s leg, fold there; the rest is %s.", math.Floor(cuts[short]), side[short], rest)
 }
 
 // say adds a warning.
@@ -260,6 +282,10 @@ func (w *walk) crowded() {
 		return
 	}
 	lo, hi := w.heads[0], w.heads[1]
+	if n := len(w.d.Sequence[0].Cords); n > 0 && hi > lo {
+		w.plan.Heads = n
+		w.plan.HeadsFit = max(1, int(hw.InnerMM/((hi-lo)/float64(n))))
+	}
 	if wide := hi - lo; wide > hw.InnerMM {
 		w.say("mount-crowded", 0, &Fix{Label: "Take a wider one", Set: []Set{{Path: "purpose.hangs_on.inner_mm", Value: math.Ceil(wide + 1)}}},
 			"The heads need {%.1fmm} side by side; the %s is {%.1fmm} wide inside.", wide, hw.Type, hw.InnerMM)
@@ -276,7 +302,7 @@ func (w *walk) offLength(want float64) {
 		}
 	}
 	off := w.plan.LengthMM - want
-	if best < 0 {
+	if best < 0 || w.fold != nil { // the length of a folded band is that of its loop
 		return
 	}
 	s := w.plan.Sections[best]

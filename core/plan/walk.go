@@ -11,6 +11,7 @@ import (
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
+	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -38,6 +39,7 @@ type walk struct {
 	// the x they are tied about.
 	rowMiddle float64
 	fold      *folded
+	bundled   bool // the section above drew the strands into a bundle
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
 }
@@ -124,7 +126,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if w.fold != nil && s.Do != "gather" && s.Do != "finish" {
 		return problem(path, "do", "is %s after the band was folded back; gather it and finish its ends", s.Do)
 	}
-	work := knot.Work{Section: s, BarMM: w.d.Purpose.HangsOn.WireMM, RingMM: w.d.Purpose.HangsOn.BendMM()}
+	work := knot.Work{Section: s, BarMM: w.d.Purpose.HangsOn.WireMM, RingMM: w.d.Purpose.HangsOn.BendMM(), LeftHanded: w.o.LeftHanded}
 	var chosen []*leg
 	for _, p := range places {
 		chosen = append(chosen, w.hanging[p-1])
@@ -350,6 +352,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		}
 		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})
 	}
+	joints := make([][]curve.Vec, len(chosen))
 	for k, l := range chosen {
 		p := t.Paths[k].Points
 		to := curve.Vec{X: p[0].X + middle, Y: p[0].Y + top + fall, Z: p[0].Z}
@@ -372,7 +375,15 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			}
 			joint = append(joint, knot.Join(from, end, dir, dirTo)...)
 		}
-		take(l, places[k], t.Paths[k], joint)
+		joints[k] = joint
+	}
+	bundle := s.Do == "gather" || s.Do == "bead" || s.Do == "overhand"
+	if fall > 0 && len(chosen) > 2 && (bundle || w.bundled) {
+		w.part(chosen, joints)
+	}
+	w.bundled = bundle
+	for k, l := range chosen {
+		take(l, places[k], t.Paths[k], joints[k])
 		_, left, right := t.Paths[k].Extent()
 		reach = math.Max(reach, math.Max(-left, right)+work.Leads[k].Diameter/2)
 	}
@@ -380,7 +391,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		take(l, 0, t.Own[k], nil)
 	}
 	bottom := top + fall + t.Height
-	w.stepAside(chosen, middle, reach, i, bottom)
+	if !t.Ends { // ends are finished beside strands that go on
+		w.stepAside(&sec, chosen, middle, reach, i, bottom)
+	}
 	for _, a := range t.Actions {
 		if t.Loose && a.Moves >= 0 && a.Moves < len(chosen) {
 			chosen[a.Moves].worked = true
@@ -395,6 +408,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	}
 	w.handOn(s, t, chosen, own, places)
 	w.y, w.clear = bottom, t.Clear
+	if t.Ends && len(w.hanging) > 0 {
+		w.y = top
+	}
 	sec.HeightMM = bottom - top
 	if n := len(t.Cells); n > 1 {
 		sec.KnotMM = t.Height / float64(max(1, sec.Count))
@@ -441,8 +457,46 @@ func (w *walk) keep(sec Section, top, bottom float64) {
 	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 
+var joints kept[[][]curve.Vec]
+
+// part keeps strands that are drawn into a bundle, or come out of one, from
+// passing through one another on the way.
+func (w *walk) part(legs []*leg, lines [][]curve.Vec) {
+	d0 := legs[0].at
+	key := make([]byte, 0, 512)
+	strands := make([]tighten.Strand, len(legs))
+	for k, l := range legs {
+		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		line := append([]curve.Vec{l.at}, lines[k]...)
+		strands[k] = tighten.Strand{Route: make([]curve.Vec, len(line)), Diameter: d}
+		key = fmt.Appendf(key, "%.3f", d)
+		for n, v := range line {
+			v = r3.Sub(v, d0)
+			strands[k].Route[n] = v
+			key = fmt.Appendf(key, " %.3f %.3f %.3f", v.X, v.Y, v.Z)
+		}
+	}
+	parted, err := joints.get(string(key), func() ([][]curve.Vec, error) {
+		cs, _ := tighten.Part(strands)
+		out := make([][]curve.Vec, len(cs))
+		for k, c := range cs {
+			out[k] = c.Points[1:]
+		}
+		return out, nil
+	})
+	if err != nil {
+		return
+	}
+	for k, line := range parted {
+		lines[k] = make([]curve.Vec, len(line))
+		for n, v := range line {
+			lines[k][n] = r3.Add(v, d0)
+		}
+	}
+}
+
 // stepAside leads the strands that a section leaves out past it.
-func (w *walk) stepAside(chosen []*leg, middle, reach float64, i int, bottom float64) {
+func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i int, bottom float64) {
 	in := map[*leg]bool{}
 	for _, l := range chosen {
 		in[l] = true
@@ -477,6 +531,7 @@ func (w *walk) stepAside(chosen []*leg, middle, reach float64, i int, bottom flo
 			mm := r3.Norm(r3.Sub(way[0], l.at)) + curve.Curve{Points: way}.Length()
 			l.free(i, knot.Free, way...)
 			l.parts = append(l.parts, Part{i, mm})
+			sec.Use = append(sec.Use, Use{1 + slices.Index(w.hanging, l), w.d.Cords[l.cord].ID, mm})
 			l.rulered++
 			l.dir = down
 		}
@@ -519,8 +574,13 @@ func (w *walk) handOn(s knot.Section, t knot.Tied, chosen, own []*leg, places []
 func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 	w.inHand = who
 	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, Actions: make([]Action, 0, len(t.Actions))}
-	if s.Do == "gap" {
+	switch s.Do {
+	case "gap":
 		step.MM = s.LengthMM
+	case "switch-knot":
+		step.MM = s.GapMM
+	case "gather":
+		step.MM = t.Height / 2 // where its eye comes to lie
 	}
 	for k, a := range t.Actions {
 		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate}
