@@ -120,6 +120,9 @@ type Catalogue struct {
 type CatalogueKnot struct {
 	knot.Knot
 	Template knot.Section `json:"template"`
+	// Strands are the numbers of strands that it can be tied on; empty where
+	// that does not matter.
+	Strands []int `json:"strands"`
 }
 
 // FinishWay is a way to finish an end.
@@ -169,7 +172,11 @@ func catalogue() Catalogue {
 		if err != nil {
 			panic(err) // the catalogue knows its own
 		}
-		out.Knots = append(out.Knots, CatalogueKnot{k, s})
+		can := ties()[k.ID]
+		if can == nil {
+			can = []int{}
+		}
+		out.Knots = append(out.Knots, CatalogueKnot{k, s, can})
 	}
 	for _, w := range finish.Ways() {
 		out.Finishes = append(out.Finishes, FinishWay{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})

@@ -523,7 +523,6 @@ func (c *checker) rows(path string, s knot.Section, deep int) {
 	if s.Cross > 0 && len(s.Rows) != 2 {
 		c.say(path+".cross", "crosses %d rows; only two can be crossed over each other", len(s.Rows))
 	}
-	taken := map[int]int{}
 	for r, row := range s.Rows {
 		at := fmt.Sprintf("%s.rows[%d]", path, r)
 		if len(row.Strands) == 0 {
@@ -532,10 +531,7 @@ func (c *checker) rows(path string, s knot.Section, deep int) {
 		for _, p := range row.Strands {
 			if p < 1 || p > MostStrands {
 				c.say(at+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
-			} else if other, twice := taken[p]; twice {
-				c.say(at+".strands", "takes place %d, which row %d has already; a strand is in one row only", p, other+1)
 			}
-			taken[p] = r
 		}
 		c.sequence(at+".sequence", row.Sequence, 1, deep+1)
 		for j, q := range row.Sequence {

@@ -281,7 +281,6 @@ func normal(s knot.Section) knot.Section {
 
 func TestRowsAndRepeatsAreChecked(t *testing.T) {
 	for _, c := range []struct{ line, path, says string }{
-		{"mount A B, rows 1-2:(gap) 2-4:(gap)", "sequence[1].rows[1].strands", "place 2"},
 		{"mount A B, rows 1-4:(gap)", "sequence[1].rows", "1 rows"},
 		{"mount A B, rows 1:(gap) 2:(gap) 3-4:(gap) cross=1", "sequence[1].cross", "only two"},
 		{"mount A B, rows 1-2:(finish dome) 3-4:(gap)", "sequence[1].rows[0].sequence[0].do", "outside the rows"},

@@ -7,6 +7,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/piece"
 )
 
 // compound walks a section that holds others: a repeat, or rows side by side.
@@ -113,7 +114,13 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 		if err := w.checkPlaces(fmt.Sprintf("%s.rows[%d]", path, r), "strands", row.Strands); err != nil {
 			return err
 		}
-		for _, p := range row.Strands {
+		for k, p := range row.Strands {
+			if taken[p] {
+				at := fmt.Sprintf("%s.rows[%d].strands", path, r)
+				left := slices.Delete(slices.Clone(row.Strands), k, k+1)
+				return piece.Problems{{Path: at, Message: fmt.Sprintf("takes place %d, which another row has already; a strand is in one row only", p),
+					Fix: &Fix{Label: fmt.Sprintf("Leave place %d out of row %d", p, r+1), Set: []Set{{Path: at, Value: left}}}}}
+			}
 			taken[p] = true
 		}
 	}

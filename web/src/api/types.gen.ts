@@ -89,7 +89,32 @@ export interface Section {
   turns?: number;
   how?: string;
   ends?: "all" | number[];
+  gap_mm?: number;
+  squares?: number;
+  filler?: number;
+  direction?: "left" | "right";
+  slope?: "horizontal" | "diagonal";
+  inside?: "empty" | "square-knot" | "bead";
+  order?: "in-turn" | "outermost-first";
+  close?: "join" | "end" | "end-doubled";
+  bead?: Bead;
+  of?: "all" | "one-leg";
+  which?: number;
+  rows?: Row[];
+  cross?: number;
+  sequence?: Section[];
+  inner_mm?: number;
   note?: string;
+}
+export interface Bead {
+  hole_mm: number;
+  length_mm: number;
+  width_mm: number;
+  colour?: string;
+}
+export interface Row {
+  strands: number[];
+  sequence: Section[];
 }
 export interface SaveRequest {
   revision: number;
@@ -121,6 +146,15 @@ export interface FieldProblem {
   message: string;
   line?: number;
   column?: number;
+  fix?: Fix;
+}
+export interface Fix {
+  label: string;
+  set: FixValue[];
+}
+export interface FixValue {
+  path: string;
+  value: unknown;
 }
 export interface Entry {
   id: number;
@@ -162,6 +196,7 @@ export interface CatalogueKnot {
   repeats: boolean;
   fields: Field[];
   template: Section;
+  strands: number[];
 }
 export interface School {
   field: string;
@@ -175,6 +210,9 @@ export interface Field {
   kind: string;
   choices?: string[];
   default?: string;
+  least?: number;
+  most?: number;
+  needed?: boolean;
 }
 export interface FinishWay {
   id: string;
@@ -204,6 +242,8 @@ export interface Plan {
   width_mm: number;
   wanted_mm?: number;
   weight_g: number;
+  heads?: number;
+  heads_fit?: number;
   left_handed?: boolean;
   cords: PlannedCord[];
   sections: PlannedSection[];
@@ -224,6 +264,8 @@ export interface PlannedCord {
   left_mm: number;
   spread_mm: number;
   fold_at_mm: number;
+  measure?: string;
+  saved_mm?: number;
   legs: Leg[];
 }
 export interface Leg {
@@ -264,14 +306,6 @@ export interface Warning {
   section: number;
   message: string;
   fix?: Fix;
-}
-export interface Fix {
-  label: string;
-  set: FixValue[];
-}
-export interface FixValue {
-  path: string;
-  value: unknown;
 }
 export interface Check {
   code: string;

@@ -1,0 +1,96 @@
+package plan_test
+
+import (
+	"encoding/json"
+	"errors"
+	"strings"
+	"testing"
+
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+)
+
+// What cannot be tied is refused in a sentence with its place and the amount,
+// and the way out that it offers leads to a piece that can be planned.
+func TestRefusalsOfferAWayOut(t *testing.T) {
+	for _, c := range []struct{ line, path, says string }{
+		{"mount A B C, diamond 1 strands=1-5, finish dome", "sequence[1].strands", "it has 5"},
+		{"mount A B C, diamond 1 strands=2-5 inside=square-knot, finish dome", "sequence[1].inside", "six or more"},
+		{"mount A B C, diamond 1 inside=bead hole=3mm long=8mm wide=9mm, finish dome", "sequence[1].bead.hole_mm", "its hole is 3.0 mm"},
+		{"mount A B, bead hole=4mm long=8mm wide=12mm, finish dome", "sequence[1].bead.hole_mm", "4 strands need a hole of"},
+		{"mount A B, bead hole=14mm long=8mm wide=12mm, finish dome", "sequence[1].bead.width_mm", "wider than its hole"},
+		{"mount A B C, switch-knot 2, finish dome", "sequence[1].strands", "it has 6"},
+		{"mount A B, switch-knot 2 gap=1mm, finish dome", "sequence[1].gap_mm", "to change places"},
+		{"mount A B C, berry-knot 1, finish dome", "sequence[1].strands", "it has 6"},
+		{"mount A B, rows 1-2:(gap) 2-4:(gap), finish dome", "sequence[1].rows[1].strands", "place 2"},
+		{"mount A B, square-knot 20, fold-back 300mm, finish dome", "sequence[2].inner_mm", "too short"},
+		{"mount A B, square-knot 1, fold-back, finish dome", "sequence[2].inner_mm", "too short"},
+	} {
+		d := mixed(2)
+		seq, err := piece.Parse(c.line)
+		if err != nil {
+			t.Fatal(err)
+		}
+		d.Sequence = seq
+		if !strings.Contains(c.line, " C,") {
+			d.Cords = d.Cords[:2]
+		}
+		_, err = plan.Make(d, plan.Options{})
+		var ps piece.Problems
+		if !errors.As(err, &ps) || ps[0].Path != c.path || !strings.Contains(ps[0].Message, c.says) {
+			t.Errorf("%s: %v, want %s, something about %q", c.line, err, c.path, c.says)
+			continue
+		}
+		if ps[0].Fix == nil || ps[0].Fix.Label == "" {
+			t.Errorf("%s: no way out", c.line)
+			continue
+		}
+		mended := d
+		for range 3 { // a way out may lead to the next
+			mended = apply(t, mended, *ps[0].Fix)
+			if _, err = plan.Make(mended, plan.Options{}); err == nil || !errors.As(err, &ps) || ps[0].Fix == nil {
+				break
+			}
+		}
+		if err != nil {
+			b, _ := json.Marshal(mended.Sequence)
+			t.Errorf("%s: after %q still %v\n%s", c.line, ps[0].Fix.Label, err, b)
+		}
+	}
+}
+
+// A berry with nothing bare above it is warned of, and the fix leaves room.
+func TestABerryWantsRoomAbove(t *testing.T) {
+	d := mixed(2)
+	d.Cords = d.Cords[:2]
+	d = d.With("mount A B, square-knot 2, berry-knot 1, finish dome", d.Cords...)
+	p := make1(t, d, plan.Options{})
+	if !strings.Contains(codes(p), "berry-without-gap") {
+		t.Fatalf("warnings are %s", codes(p))
+	}
+	for _, w := range p.Warnings {
+		if w.Code == "berry-without-gap" {
+			if again := make1(t, apply(t, d, *w.Fix), plan.Options{}); strings.Contains(codes(again), "berry-without-gap") {
+				t.Errorf("after %q the warning stays", w.Fix.Label)
+			}
+		}
+	}
+}
+
+// Rows that are not alike are told by how much, and the fix evens them out.
+func TestUnequalRowsAreTold(t *testing.T) {
+	d := mixed(2)
+	d = d.With("mount A B C D, rows 1-4:(square-knot 10) 5-8:(square-knot 7) cross=1, finish dome",
+		append(d.Cords, piece.Cord{ID: "D", Stuff: d.Cords[0].Stuff})...)
+	p := make1(t, d, plan.Options{})
+	if !strings.Contains(codes(p), "rows-unequal") {
+		t.Fatalf("warnings are %s", codes(p))
+	}
+	for _, w := range p.Warnings {
+		if w.Code == "rows-unequal" && w.Fix != nil {
+			if again := make1(t, apply(t, d, *w.Fix), plan.Options{}); strings.Contains(codes(again), "rows-unequal") {
+				t.Errorf("after %q the warning stays", w.Fix.Label)
+			}
+		}
+	}
+}
