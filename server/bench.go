@@ -45,6 +45,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/catalogue", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue()) })
 	r.GET("/knots", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue().Knots) })
 	r.GET("/knots/:id/picture", s.knotPicture)
+	r.GET("/patterns/:id/picture", s.patternPicture)
 	r.GET("/drawer", s.drawer)
 	r.POST("/drawer", s.putSpool)
 	r.PUT("/drawer/:id", s.putSpool)

@@ -1,7 +1,10 @@
 package server
 
 import (
+	"encoding/json"
+	"fmt"
 	"math"
+	"net/http"
 	"sync"
 
 	"github.com/gin-gonic/gin"
@@ -34,9 +37,32 @@ func (s *Server) knotPicture(c *gin.Context) {
 		if section == 0 {
 			view.From = -9
 		}
+		const least = 26 // mm, so that a low section is not seen through a glass
+		if tall := view.To - view.From; tall < least {
+			view.From -= least - tall
+		}
 		return scene.Draw(l, stuffs, view), nil
 	})
 	answer(c, pic, err)
+}
+
+// patternPicture draws a starting pattern.
+func (s *Server) patternPicture(c *gin.Context) {
+	id := c.Param("id")
+	for _, p := range piece.Patterns() {
+		if p.ID != id {
+			continue
+		}
+		b, err := json.Marshal(p.Document)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		pic, err := s.views.picture(b, p.Document, Settings{}, hand{}, scene.View{PerMM: 1.5})
+		answer(c, pic, err)
+		return
+	}
+	fail(c, http.StatusNotFound, fmt.Sprintf("There is no pattern %s.", id))
 }
 
 // ties tells on how many strands each knot can be tied, up to twelve; none

@@ -1,7 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api } from "./client";
 import { fetchPicture } from "./plates";
-import type { Catalogue, Entry, Plan, Settings, Space, Spool, Tag } from "./types.gen";
+import type { Catalogue, Entry, Picture, Plan, Settings, Space, Spool, Tag } from "./types.gen";
 
 export function useTags(bin = false) {
   return useQuery({
@@ -72,6 +72,22 @@ export function usePicture(id: number, revision: number | undefined, look: Look)
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,
+  });
+}
+
+export function useKnotPicture(id: string) {
+  return useQuery({
+    queryKey: ["knot", id],
+    queryFn: () => api.get<Picture>(`/knots/${id}/picture`),
+    staleTime: Infinity,
+  });
+}
+
+export function usePatternPicture(id: string) {
+  return useQuery({
+    queryKey: ["pattern", id],
+    queryFn: () => api.get<Picture>(`/patterns/${id}/picture`),
+    staleTime: Infinity,
   });
 }
 

@@ -1,6 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { Failed, Offline } from "../api/client";
+import { useCatalogue } from "../api/queries";
 import { usePiece } from "../api/usePiece";
 import { Hang, type Side } from "../hang/Hang";
 import { Strips } from "../strips/Strips";
@@ -12,12 +13,13 @@ import { Cut } from "./cut/Cut";
 import { Figures } from "./Figures";
 import { Finder } from "./Finder";
 import { Finish } from "./finish/Finish";
-import { KeySheet, useKeys } from "./keys";
+import { insert, KeySheet, useKeys } from "./keys";
 import { Log } from "./log/Log";
 import { Purpose } from "./purpose/Purpose";
 import { SaveSign } from "./SaveSign";
 import { isStage, type Stage } from "./stages";
 import { Stuff } from "./stuff/Stuff";
+import { Palette } from "./tie/Palette";
 import { Tie } from "./tie/Tie";
 import { useWork, WorkProvider } from "./work";
 
@@ -65,7 +67,7 @@ const panels: Record<Stage, () => React.JSX.Element> = {
 };
 
 function Laid({ stage }: { stage: Stage }) {
-  const { document, id, piece, edit } = useWork();
+  const { document, id, piece, edit, palette } = useWork();
   const [side, setSide] = useState<Side>("face");
   const [sheet, setSheet] = useState(false);
   const [finding, setFinding] = useState(false);
@@ -139,6 +141,7 @@ function Laid({ stage }: { stage: Stage }) {
       </div>
       {piece.conflict && <Conflict />}
       {sheet && <KeySheet onClose={() => setSheet(false)} />}
+      {palette && <AddSection />}
       {finding && <Finder onClose={() => setFinding(false)} />}
     </div>
   );
@@ -162,6 +165,26 @@ function NameField({ name, onSet }: { name: string; onSet: (n: string) => void }
       onKeyDown={(e) => {
         if (e.key === "Enter") e.currentTarget.blur();
         if (e.key === "Escape") setText(name);
+      }}
+    />
+  );
+}
+
+function AddSection() {
+  const { document, plan, selected, select, edit, closePalette } = useWork();
+  const catalogue = useCatalogue().data;
+  if (!catalogue) return null;
+  const at = document.sequence.length === 0 ? 0 : selected + 1;
+  const above = plan?.sections.filter((s) => s.index < at).at(-1);
+  return (
+    <Palette
+      catalogue={catalogue}
+      document={document}
+      hanging={above?.order_after.length ?? 0}
+      onClose={closePalette}
+      onAdd={(s) => {
+        edit((d) => insert(d, at, s));
+        select(at);
       }}
     />
   );

@@ -1,3 +1,4 @@
+import { Failed } from "../api/client";
 import { useSettings } from "../api/queries";
 import type { Side } from "../hang/Hang";
 import { length, said } from "../ui/units";
@@ -41,11 +42,7 @@ export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => v
           ))}
         </fieldset>
       </div>
-      {planError && (
-        <p role="alert" className="text-error text-sm">
-          {planError.message}
-        </p>
-      )}
+      {planError && <Refused error={planError} />}
       {plan && plan.warnings.length > 0 && (
         <ul className="flex max-h-24 flex-col gap-1 overflow-y-auto" aria-label="Warnings" data-testid="warnings">
           {plan.warnings.map((w) => (
@@ -79,5 +76,39 @@ function Figure({ name, value, strong }: { name: string; value: string; strong?:
       <dt className="text-sm opacity-80">{name}</dt>
       <dd className={`figure ${strong ? "font-bold text-xl" : ""}`}>{value}</dd>
     </div>
+  );
+}
+
+/** Refused says what cannot be tied, where, and offers the way out. */
+function Refused({ error }: { error: Error }) {
+  const { apply, document } = useWork();
+  const problems = error instanceof Failed ? (error.problem.errors ?? []) : [];
+  if (problems.length === 0) {
+    return (
+      <p role="alert" className="text-error text-sm">
+        {error.message}
+      </p>
+    );
+  }
+  return (
+    <ul role="alert" className="flex flex-col gap-1" data-testid="refused">
+      {problems.map((p) => {
+        const at = p.path.match(/^sequence\[(\d+)\]/);
+        const section = at ? document.sequence[Number(at[1])] : undefined;
+        return (
+          <li key={p.path + p.message} className="flex flex-wrap items-center gap-2 text-sm">
+            <span className="min-w-0 flex-1 text-error">
+              {section ? `Section ${Number(at?.[1]) + 1}, ${section.do.replaceAll("-", " ")}: ` : `${p.path}: `}
+              {p.message}.
+            </span>
+            {p.fix && (
+              <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => p.fix && apply(p.fix)}>
+                {p.fix.label}
+              </button>
+            )}
+          </li>
+        );
+      })}
+    </ul>
   );
 }

@@ -1,16 +1,18 @@
 import { useEffect } from "react";
 import { useLocation } from "wouter";
-import { useCatalogue, useChangeSettings, useSettings } from "../api/queries";
+import { useChangeSettings, useSettings } from "../api/queries";
 import type { Document, Section } from "../api/types.gen";
 import type { Side } from "../hang/Hang";
 import { Dialog } from "../ui/Dialog";
 import { type Stage, stages } from "./stages";
-import { useWork } from "./work";
+import { fixOf, useWork } from "./work";
 
 const sheet: [string, string][] = [
   ["J / K", "next, previous section"],
   ["+ / -", "a knot more, a knot less"],
   ["A", "add a section after this one"],
+  ["C", "copy the section"],
+  ["X", "take the first way out of a warning"],
   ["Delete", "take the section out"],
   ["Alt + up, Alt + down", "move the section"],
   ["/", "type the sequence"],
@@ -65,11 +67,10 @@ interface Props {
 
 /** useKeys answers to the bench's keys wherever nothing is being typed. */
 export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
-  const { id, document, selected, select, setCount, edit, piece, plan } = useWork();
+  const { id, document, selected, select, setCount, edit, piece, plan, planError, apply, openPalette } = useWork();
   const settings = useSettings();
   const change = useChangeSettings();
   const [, go] = useLocation();
-  const catalogue = useCatalogue().data;
   useEffect(() => {
     const count = (by: number) => {
       const s = document.sequence[selected];
@@ -111,11 +112,17 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
         },
         a: () => {
           if (stage !== "tie") go(`/piece/${id}/tie`);
-          const t = catalogue?.knots.find((k) => k.id === "square-knot")?.template;
-          if (!t) return;
-          const at = Math.min(document.sequence.length, selected + 1);
-          edit((d) => insert(d, at, t));
-          select(at);
+          openPalette();
+        },
+        c: () => {
+          const s = document.sequence[selected];
+          if (!s || s.do === "mount" || s.do === "gather") return;
+          edit((d) => insert(d, selected + 1, s));
+          select(selected + 1);
+        },
+        x: () => {
+          const fix = plan?.warnings.find((w) => w.fix)?.fix ?? fixOf(planError);
+          if (fix) apply(fix);
         },
         f: () => setSide(side === "face" ? "back" : "face"),
         u: () => change.mutate({ ...settings, units: settings.units === "mm" ? "inch" : "mm" }),
@@ -159,6 +166,8 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
     setSide,
     showKeys,
     find,
-    catalogue,
+    openPalette,
+    planError,
+    apply,
   ]);
 }

@@ -1,4 +1,5 @@
 import { createContext, type ReactNode, useContext, useMemo, useState } from "react";
+import { Failed } from "../api/client";
 import { usePlan } from "../api/queries";
 import type { Document, Fix, Plan } from "../api/types.gen";
 import type { PieceHandle } from "../api/usePiece";
@@ -20,6 +21,10 @@ interface Work {
   select: (n: number) => void;
   setCount: (section: number, count: number) => void;
   apply: (fix: Fix) => void;
+  /** the list of knots to add from is open */
+  palette: boolean;
+  openPalette: () => void;
+  closePalette: () => void;
 }
 
 const Context = createContext<Work | null>(null);
@@ -42,6 +47,7 @@ export function WorkProvider({
   children: ReactNode;
 }) {
   const plan = usePlan(id, piece.revision);
+  const [palette, setPalette] = useState(false);
   const [lit, setLit] = useState<number | null>(null);
   const [selected, select] = useState(Math.min(1, Math.max(0, document.sequence.length - 1)));
   const { edit, revision } = piece;
@@ -58,6 +64,9 @@ export function WorkProvider({
       setLit,
       selected: Math.min(selected, Math.max(0, document.sequence.length - 1)),
       select,
+      palette,
+      openPalette: () => setPalette(true),
+      closePalette: () => setPalette(false),
       setCount: (section, count) =>
         edit((d) => ({
           ...d,
@@ -69,9 +78,14 @@ export function WorkProvider({
         })),
       apply: (fix) => edit((d) => fix.set.reduce((doc, s) => setPath(doc, s.path, s.value), d)),
     }),
-    [id, revision, document, plan.data, plan.error, piece, edit, lit, selected],
+    [id, revision, document, plan.data, plan.error, piece, edit, lit, selected, palette],
   );
   return <Context.Provider value={work}>{children}</Context.Provider>;
+}
+
+/** fixOf is the first way out that a refusal offers. */
+export function fixOf(e: Error | null): Fix | undefined {
+  return e instanceof Failed ? e.problem.errors?.find((p) => p.fix)?.fix : undefined;
 }
 
 /** setPath gives a copy of v with the value at a path like cords[0].legs set. */

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { api } from "../api/client";
-import { useCatalogue, useChange } from "../api/queries";
+import { useCatalogue, useChange, usePatternPicture } from "../api/queries";
 import type { Bench, CreateRequest } from "../api/types.gen";
-import { Glyph } from "../bench/tie/Glyph";
+import { Fitted } from "../hang/Plate";
 import { Dialog } from "../ui/Dialog";
 import { Swatch } from "../ui/fields";
 
@@ -24,13 +24,13 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
           {make.error.message}
         </p>
       )}
-      <ul className="grid gap-2 sm:grid-cols-2" aria-label="Starting patterns">
+      <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3" aria-label="Starting patterns">
         {patterns.map((p) => (
           <li key={p.id}>
             <button
               type="button"
               data-pattern={p.id}
-              className="flex h-full w-full flex-col gap-1.5 rounded-box border border-base-300 p-3 text-left hover:border-base-content"
+              className="flex h-full w-full gap-3 rounded-box border border-base-300 p-2 text-left hover:border-base-content"
               disabled={make.isPending}
               onClick={() =>
                 make.mutate(
@@ -39,21 +39,30 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
                 )
               }
             >
-              <span className="font-semibold">{p.name}</span>
-              <span className="text-sm">{p.about}</span>
-              <span className="mt-auto flex items-center gap-2">
-                {p.document.cords.map((c) => (
-                  <Swatch key={c.id} colour={c.stuff.colour} />
-                ))}
-                <span className="flex-1" />
-                {p.document.sequence.map((s, i) => (
-                  <Glyph key={i} of={s.do} />
-                ))}
+              <Look id={p.id} />
+              <span className="flex min-w-0 flex-1 flex-col gap-1">
+                <span className="font-semibold">{p.name}</span>
+                <span className="text-sm">{p.about}</span>
+                <span className="mt-auto flex items-center gap-1">
+                  {p.document.cords.map((c) => (
+                    <Swatch key={c.id} colour={c.stuff.colour} />
+                  ))}
+                </span>
               </span>
             </button>
           </li>
         ))}
       </ul>
     </Dialog>
+  );
+}
+
+/** Look is the pattern as it will hang. */
+function Look({ id }: { id: string }) {
+  const picture = usePatternPicture(id).data;
+  return (
+    <span className="mat block h-36 w-20 shrink-0 overflow-hidden p-1">
+      {picture && picture.places.length > 0 && <Fitted picture={picture} label="" />}
+    </span>
   );
 }

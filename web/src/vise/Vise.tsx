@@ -8,7 +8,7 @@ import { usePiece } from "../api/usePiece";
 import { Fitted } from "../hang/Plate";
 import { Swatch } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
-import { length } from "../ui/units";
+import { length, said } from "../ui/units";
 
 interface Place {
   step: Step;
@@ -256,10 +256,12 @@ function Doing({ place, units }: { place: Place; units: "mm" | "inch" }) {
       <div className="flex items-start gap-4">
         {action.cord && action.colour && <Swatch colour={action.colour} id={action.cord} large />}
         <p className="font-semibold text-3xl leading-snug">
-          {action.text.replace("{length}", length(step.mm ?? 0, units))}
+          {said(action.text.replace("{length}", length(step.mm ?? 0, units)), units)}
         </p>
       </div>
-      {action.detail && <p className="text-xl">{action.detail}</p>}
+      {action.detail && (
+        <p className="text-xl">{said(action.detail.replace("{length}", length(step.mm ?? 0, units)), units)}</p>
+      )}
       {action.gate && (
         <p className="rounded-box border-2 border-secondary p-3 text-xl">
           <strong>Look before you go on: </strong>
@@ -271,13 +273,14 @@ function Doing({ place, units }: { place: Place; units: "mm" | "inch" }) {
 }
 
 function Done({ id, plan }: { id: number; plan: Plan }) {
+  const { units } = useSettings();
   return (
     <>
       <p className="font-bold text-4xl">Tied.</p>
       <h2 className="text-xl">Look it over:</h2>
       <ul className="list-disc pl-6 text-xl">
         {plan.checks.map((c) => (
-          <li key={c.code + c.section + c.message}>{c.message}</li>
+          <li key={c.code + c.section + c.message}>{said(c.message, units)}</li>
         ))}
       </ul>
       <Link href={`/piece/${id}/log`} className="btn btn-lg">

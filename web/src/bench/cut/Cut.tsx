@@ -3,7 +3,7 @@ import { useSettings } from "../../api/queries";
 import type { Cord } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
-import { length } from "../../ui/units";
+import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 
 function legsKind(l: Cord["legs"]): string {
@@ -55,10 +55,11 @@ export function Cut() {
             <div key={c.id} className="flex flex-col gap-2 rounded-box border border-base-300 p-3">
               <div className="flex items-center gap-3">
                 <Swatch colour={c.colour} id={c.id} />
-                <span>
-                  fold <strong className="figure">{length(c.fold_at_mm, units)}</strong> from its first end
-                </span>
+                <span>{said(c.measure ?? "", units)}</span>
               </div>
+              {c.saved_mm ? (
+                <p className="text-sm opacity-80">The fold saves {length(c.saved_mm, units)} against equal legs.</p>
+              ) : null}
               <Choice
                 label="Legs"
                 value={kind}

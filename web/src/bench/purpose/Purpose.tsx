@@ -13,7 +13,7 @@ const hangers: { id: Hardware["type"]; name: string }[] = [
 
 /** Purpose: what it hangs on, how long it shall be. */
 export function Purpose() {
-  const { document, edit } = useWork();
+  const { document, edit, plan } = useWork();
   const p = document.purpose;
   const set = (v: Partial<PurposeOf>) => edit((d) => ({ ...d, purpose: { ...d.purpose, ...v } }));
   const hang = (v: Partial<Hardware>) => set({ hangs_on: { ...p.hangs_on, ...v } });
@@ -46,6 +46,12 @@ export function Purpose() {
           fine
         />
       </div>
+      {plan?.heads ? (
+        <p className="text-sm opacity-80">
+          It holds {plan.heads_fit} lark's head{plan.heads_fit === 1 ? "" : "s"} of this cord side by side; {plan.heads}{" "}
+          {plan.heads === 1 ? "hangs" : "hang"} on it.
+        </p>
+      ) : null}
       <LengthInput
         label="Wanted length"
         mm={p.length_mm}

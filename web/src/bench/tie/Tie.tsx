@@ -1,18 +1,19 @@
 import { useEffect, useRef, useState } from "react";
 import { useCatalogue, useSettings } from "../../api/queries";
-import type { Catalogue, CatalogueKnot, Document, Field, Section } from "../../api/types.gen";
+import type { Catalogue, Section } from "../../api/types.gen";
 import { Turn } from "../../hang/Turn";
-import { Choice, Panel } from "../../ui/fields";
-import { LengthInput } from "../../ui/LengthInput";
+import { Panel } from "../../ui/fields";
 import { length } from "../../ui/units";
 import { insert, move, remove } from "../keys";
 import { useWork } from "../work";
+import { Fields } from "./Fields";
 import { Glyph } from "./Glyph";
+import { Nested } from "./Nested";
 import { TypedLine } from "./TypedLine";
 
 /** Tie: the sequence, as rows and as one typed line; both always say the same. */
 export function Tie() {
-  const { document, plan, edit, selected, select } = useWork();
+  const { document, plan, openPalette } = useWork();
   const catalogue = useCatalogue().data;
   return (
     <Panel title="Tie" lead="Section by section, from the mount to the ends.">
@@ -23,43 +24,10 @@ export function Tie() {
         ))}
       </ol>
       {document.sequence.length === 0 && <p>Nothing is tied yet. Add a mount to begin.</p>}
-      {catalogue && (
-        <Adder
-          catalogue={catalogue}
-          onAdd={(s) => {
-            const at = document.sequence.length === 0 ? 0 : selected + 1;
-            edit((d) => insert(d, at, s.do === "mount" || s.do === "gather" ? withCords(d, s) : s));
-            select(at);
-          }}
-        />
-      )}
+      <button type="button" className="btn btn-outline btn-sm self-start" data-testid="add" onClick={openPalette}>
+        Add a section
+      </button>
     </Panel>
-  );
-}
-
-/** withCords names cords that nothing uses yet in a section that needs some. */
-function withCords(d: Document, s: Section): Section {
-  const free = d.cords.map((c) => c.id).filter((id) => !d.sequence.some((q) => q.cord === id || q.cords?.includes(id)));
-  if (s.do === "gather") return { ...s, cord: free[0] ?? "" };
-  const second = d.sequence.some((q) => q.do === "mount");
-  return { ...s, cords: second ? free.slice(0, 1) : free, hitch: second ? "laid-behind" : s.hitch };
-}
-
-function Adder({ catalogue, onAdd }: { catalogue: Catalogue; onAdd: (s: Section) => void }) {
-  return (
-    <div className="flex flex-wrap gap-1.5" role="group" aria-label="Add a section after the chosen one">
-      {catalogue.knots.map((k) => (
-        <button
-          key={k.id}
-          type="button"
-          className="btn btn-outline btn-xs h-7"
-          title={k.for}
-          onClick={() => onAdd(k.template)}
-        >
-          + {k.name}
-        </button>
-      ))}
-    </div>
   );
 }
 
@@ -135,6 +103,7 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
       {here && k && (
         <div className="mt-2 mb-1 ml-7 flex flex-col gap-2">
           <Fields k={k} section={section} change={change} />
+          {catalogue && <Inside section={section} catalogue={catalogue} change={change} />}
           <div className="flex flex-wrap gap-1">
             <button
               type="button"
@@ -161,6 +130,7 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
             <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
               Take out
             </button>
+            <Grouping index={index} section={section} />
             <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
               Turn in space
             </button>
@@ -183,6 +153,91 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
   );
 }
 
+/** Inside edits what a repeat or rows hold. */
+function Inside(p: { section: Section; catalogue: Catalogue; change: (v: Partial<Section>) => void }) {
+  const { section, catalogue, change } = p;
+  if (section.do === "repeat") {
+    return (
+      <Nested
+        label="what is repeated"
+        sequence={section.sequence ?? []}
+        catalogue={catalogue}
+        strands={4}
+        onSet={(sequence) => change({ sequence })}
+      />
+    );
+  }
+  if (section.do !== "rows") return null;
+  const rows = section.rows ?? [];
+  const set = (r: number, v: Partial<(typeof rows)[number]>) =>
+    change({ rows: rows.map((row, i) => (i === r ? { ...row, ...v } : row)) });
+  return (
+    <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
+      {rows.map((row, r) => (
+        <div key={r} className="flex min-w-0 flex-col gap-1">
+          <label className="flex flex-col gap-1 text-sm">
+            row {r + 1}, strands
+            <input
+              key={row.strands.join(" ")}
+              className="input input-sm figure"
+              defaultValue={row.strands.join(" ")}
+              onBlur={(e) => {
+                const ps = e.target.value
+                  .split(/[\s,+]+/)
+                  .filter(Boolean)
+                  .map(Number);
+                if (ps.length > 0 && ps.every((n) => Number.isInteger(n) && n > 0)) set(r, { strands: ps });
+                else e.target.value = row.strands.join(" ");
+              }}
+            />
+          </label>
+          <Nested
+            label={`row ${r + 1}`}
+            sequence={row.sequence}
+            catalogue={catalogue}
+            strands={row.strands.length}
+            onSet={(sequence) => set(r, { sequence })}
+          />
+        </div>
+      ))}
+    </div>
+  );
+}
+
+/** Grouping copies a section, puts it into a repeat, takes the next one in, and takes a repeat apart. */
+function Grouping({ index, section }: { index: number; section: Section }) {
+  const { document, edit, select } = useWork();
+  const next = document.sequence[index + 1];
+  const whole = ["mount", "gather", "finish", "fold-back", "rows"];
+  const act = (name: string, on: () => void, off?: boolean) => (
+    <button type="button" className="btn btn-ghost btn-xs h-7" disabled={off} onClick={on}>
+      {name}
+    </button>
+  );
+  const put = (seq: Section[], from: number, to: number) =>
+    edit((d) => ({ ...d, sequence: [...d.sequence.slice(0, from), ...seq, ...d.sequence.slice(to)] }));
+  return (
+    <>
+      {section.do !== "mount" &&
+        section.do !== "gather" &&
+        act("Copy", () => {
+          edit((d) => insert(d, index + 1, section));
+          select(index + 1);
+        })}
+      {section.do === "repeat"
+        ? act("Take apart", () => put(section.sequence ?? [], index, index + 1))
+        : !whole.includes(section.do) &&
+          act("Repeat", () => put([{ do: "repeat", count: 2, sequence: [section] }], index, index + 1))}
+      {section.do === "repeat" &&
+        act(
+          "Take the next in",
+          () => put([{ ...section, sequence: [...(section.sequence ?? []), next] }], index, index + 2),
+          !next || whole.includes(next.do) || next.do === "repeat",
+        )}
+    </>
+  );
+}
+
 /** Short says in a word or two what is set beside the count. */
 function Short({ section: s }: { section: Section }) {
   const { units } = useSettings();
@@ -194,6 +249,15 @@ function Short({ section: s }: { section: Section }) {
     s.turns ? `${s.turns} turns` : "",
     s.how?.replaceAll("-", " "),
     s.length_mm ? length(s.length_mm, units) : "",
+    s.sequence?.map((q) => q.do.replaceAll("-", " ")).join(", "),
+    s.rows?.map((r) => r.strands.length).join(" + "),
+    s.cross ? `crossed ${s.cross}` : "",
+    s.inside && s.inside !== "empty" ? s.inside.replaceAll("-", " ") : "",
+    s.direction === "left" ? "to the left" : "",
+    s.slope === "diagonal" ? "diagonal" : "",
+    s.squares ? `of ${s.squares}` : "",
+    s.inner_mm ? length(s.inner_mm, units) : "",
+    s.strands?.length ? `on ${s.strands.join(" ")}` : "",
     s.fit_mm ? `fills ${length(s.fit_mm, units)}` : "",
   ].filter(Boolean);
   return <span className="truncate text-sm opacity-80">{say.join(", ")}</span>;
@@ -217,104 +281,4 @@ function CountField({ index, count }: { index: number; count: number }) {
       onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
     />
   );
-}
-
-function Fields({ k, section, change }: { k: CatalogueKnot; section: Section; change: (v: Partial<Section>) => void }) {
-  return (
-    <div className="grid grid-cols-2 gap-2">
-      {k.fields.map((f) => (
-        <FieldInput key={f.key} f={f} section={section} change={change} />
-      ))}
-      {k.repeats && (
-        <LengthInput
-          label="or fill a length"
-          optional
-          mm={section.fit_mm}
-          onSet={(v) => change(v ? { fit_mm: v, count: undefined } : { fit_mm: undefined, count: section.count || 1 })}
-        />
-      )}
-    </div>
-  );
-}
-
-function FieldInput({ f, section, change }: { f: Field; section: Section; change: (v: Partial<Section>) => void }) {
-  const { document } = useWork();
-  const value = (section as unknown as Record<string, unknown>)[f.key];
-  switch (f.kind) {
-    case "choice":
-      return (
-        <Choice
-          label={f.label}
-          value={String(value ?? f.default ?? "")}
-          options={(f.choices ?? []).map((c) => ({ id: c, name: c.replaceAll("-", " ") }))}
-          onSet={(v) => change({ [f.key]: v })}
-        />
-      );
-    case "length":
-      return (
-        <LengthInput
-          label={f.label}
-          mm={value as number | undefined}
-          optional={section.do !== "gap"}
-          onSet={(v) => (v || section.do !== "gap") && change({ [f.key]: v })}
-        />
-      );
-    case "cord":
-      return (
-        <Choice
-          label={f.label}
-          value={String(value ?? "")}
-          options={document.cords.map((c) => ({ id: c.id, name: c.id }))}
-          onSet={(v) => change({ [f.key]: v })}
-        />
-      );
-    case "count":
-      return (
-        <label className="flex flex-col gap-1 text-sm">
-          {f.label}
-          <input
-            key={String(value)}
-            className="input input-sm figure"
-            inputMode="numeric"
-            defaultValue={String(value ?? f.default ?? "")}
-            onBlur={(e) => {
-              const n = Number(e.target.value);
-              if (Number.isInteger(n) && n > 0) change({ [f.key]: n });
-              else e.target.value = String(value ?? "");
-            }}
-          />
-        </label>
-      );
-    case "places":
-    case "cords": {
-      const numbers = f.kind === "places";
-      const text = Array.isArray(value) ? value.join(" ") : "";
-      return (
-        <label className="flex flex-col gap-1 text-sm">
-          {f.label}
-          <input
-            key={text}
-            className="input input-sm figure"
-            placeholder={numbers ? "all" : ""}
-            defaultValue={text}
-            onBlur={(e) => {
-              const words = e.target.value.split(/[\s,+]+/).filter(Boolean);
-              if (words.join(" ") === text) return;
-              if (numbers)
-                change({
-                  [f.key]:
-                    words.length === 0 || words[0] === "all"
-                      ? f.key === "ends"
-                        ? "all"
-                        : undefined
-                      : words.map(Number),
-                });
-              else change({ [f.key]: words });
-            }}
-          />
-        </label>
-      );
-    }
-  }
-  return null;
 }

@@ -1,0 +1,98 @@
+import { useState } from "react";
+import type { Catalogue, Section } from "../../api/types.gen";
+import { Choice } from "../../ui/fields";
+import { useWork } from "../work";
+import { Fields } from "./Fields";
+import { Glyph } from "./Glyph";
+import { ready } from "./Palette";
+
+/** outside are the knots that belong to the whole piece, never into a repeat or a row. */
+const outside = ["mount", "gather", "finish", "fold-back", "repeat", "rows"];
+
+/** Nested edits the sections inside a repeat or a row. */
+export function Nested(p: {
+  label: string;
+  sequence: Section[];
+  catalogue: Catalogue;
+  strands: number;
+  onSet: (s: Section[]) => void;
+}) {
+  const { document } = useWork();
+  const [open, setOpen] = useState<number | null>(null);
+  const set = (at: number, v: Partial<Section>) => p.onSet(p.sequence.map((s, i) => (i === at ? { ...s, ...v } : s)));
+  const move = (from: number, to: number) => {
+    const out = [...p.sequence];
+    const [s] = out.splice(from, 1);
+    out.splice(to, 0, s);
+    p.onSet(out);
+  };
+  const choices = p.catalogue.knots.filter((k) => !outside.includes(k.id));
+  return (
+    <fieldset className="flex min-w-0 flex-col gap-1 rounded-box border border-base-300 p-2">
+      <legend className="px-1 text-sm">{p.label}</legend>
+      {p.sequence.map((s, i) => {
+        const k = p.catalogue.knots.find((q) => q.id === s.do);
+        return (
+          <div key={i} className="flex flex-col gap-1 border-base-300 border-b pb-1 last:border-b-0">
+            <button
+              type="button"
+              className="flex min-h-7 items-center gap-1 text-left leading-tight"
+              aria-expanded={open === i}
+              onClick={() => setOpen(open === i ? null : i)}
+            >
+              <Glyph of={s.do} />
+              {k?.name ?? s.do}
+            </button>
+            <div className="flex items-center gap-1">
+              {k?.repeats && (
+                <input
+                  key={s.count}
+                  className="input input-xs figure h-7 w-12 text-center"
+                  aria-label={`Knots in ${p.label}, section ${i + 1}`}
+                  inputMode="numeric"
+                  defaultValue={s.count ?? 1}
+                  onBlur={(e) => {
+                    const n = Number(e.target.value);
+                    if (Number.isInteger(n) && n > 0 && n <= 10_000 && n !== s.count) set(i, { count: n });
+                    else e.target.value = String(s.count ?? 1);
+                  }}
+                  onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+                />
+              )}
+              <span className="flex-1" />
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs h-7"
+                disabled={i === 0}
+                aria-label={`Move ${k?.name ?? s.do} up`}
+                onClick={() => move(i, i - 1)}
+              >
+                &uarr;
+              </button>
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs h-7"
+                disabled={p.sequence.length === 1}
+                aria-label={`Take ${k?.name ?? s.do} out of ${p.label}`}
+                onClick={() => p.onSet(p.sequence.filter((_, n) => n !== i))}
+              >
+                &times;
+              </button>
+            </div>
+            {open === i && k && <Fields k={k} section={s} change={(v) => set(i, v)} />}
+          </div>
+        );
+      })}
+      <Choice
+        bare
+        label={`Add to ${p.label}`}
+        value=""
+        options={[{ id: "", name: "add…" }, ...choices.map((k) => ({ id: k.id, name: k.name }))]}
+        onSet={(id) => {
+          const k = choices.find((q) => q.id === id);
+          if (k) p.onSet([...p.sequence, ready(document, k.template, p.strands)]);
+        }}
+      />
+    </fieldset>
+  );
+}

@@ -1,0 +1,150 @@
+import { useMemo, useState } from "react";
+import { useKnotPicture } from "../../api/queries";
+import type { Catalogue, CatalogueKnot, Document, Section } from "../../api/types.gen";
+import { Fitted } from "../../hang/Plate";
+import { Dialog } from "../../ui/Dialog";
+
+/** Palette finds a knot by its name, its other names and its look, and adds it. */
+export function Palette(p: {
+  catalogue: Catalogue;
+  document: Document;
+  hanging: number;
+  onAdd: (s: Section) => void;
+  onClose: () => void;
+}) {
+  const [text, setText] = useState("");
+  const found = useMemo(() => find(p.catalogue.knots, text, p.hanging), [p.catalogue, text, p.hanging]);
+  const add = (k: CatalogueKnot) => {
+    p.onAdd(ready(p.document, k.template, p.hanging));
+    p.onClose();
+  };
+  const fits = found.filter((k) => suits(k, p.hanging));
+  const others = found.filter((k) => !suits(k, p.hanging));
+  return (
+    <Dialog title="Add a section" onClose={p.onClose} wide>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (found[0]) add(found[0]);
+        }}
+      >
+        <label className="flex flex-col gap-1 text-sm">
+          By any of its names, or what it is for; Enter adds the first
+          <input
+            data-focus
+            className="input w-full"
+            value={text}
+            placeholder="square knot, cobra, bobble, bead…"
+            onChange={(e) => setText(e.target.value)}
+          />
+        </label>
+      </form>
+      {found.length === 0 && <p className="mt-3">No knot here has that name.</p>}
+      <Shelf knots={fits} add={add} />
+      {others.length > 0 && (
+        <>
+          <h3 className="mt-4 mb-1 font-semibold">On other numbers of strands than the {p.hanging} that hang there</h3>
+          <Shelf knots={others} add={add} wants />
+        </>
+      )}
+    </Dialog>
+  );
+}
+
+function Shelf({ knots, add, wants }: { knots: CatalogueKnot[]; add: (k: CatalogueKnot) => void; wants?: boolean }) {
+  return (
+    <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 md:grid-cols-4">
+      {knots.map((k) => (
+        <li key={k.id}>
+          <button
+            type="button"
+            data-knot={k.id}
+            className="flex h-full w-full flex-col gap-1 rounded-box border border-base-300 p-2 text-left hover:border-base-content"
+            onClick={() => add(k)}
+          >
+            <Look id={k.id} />
+            <span className="font-semibold">{k.name}</span>
+            <span className="text-xs opacity-80">{k.other_names.join(", ")}</span>
+            <span className="text-xs">{wants ? `takes ${range(k.strands)} strands` : k.for}</span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Look({ id }: { id: string }) {
+  const picture = useKnotPicture(id).data;
+  return (
+    <span className="mat block h-28 w-full overflow-hidden">
+      {picture && picture.places.length > 0 && <Fitted picture={picture} label="" />}
+    </span>
+  );
+}
+
+export function suits(k: CatalogueKnot, hanging: number): boolean {
+  if (k.id === "mount") return true;
+  return hanging > 0 && (k.strands.length === 0 || k.strands.includes(hanging));
+}
+
+/** range writes 3 4 5 6 as 3 to 6. */
+function range(ns: number[]): string {
+  const even = ns.length > 1 && ns.every((n) => n % 2 === 0);
+  if (even) return `an even number of, ${ns[0]} or more`;
+  if (ns.length > 2 && ns.every((n, i) => i === 0 || n === ns[i - 1] + 1)) return `${ns[0]} or more`;
+  return ns.join(" or ");
+}
+
+function find(knots: CatalogueKnot[], text: string, hanging: number): CatalogueKnot[] {
+  const words = text
+    .toLowerCase()
+    .split(/[\s-]+/)
+    .filter(Boolean);
+  const order = (k: CatalogueKnot) =>
+    (suits(k, hanging) ? 0 : 10) + (hanging === 0 ? (k.id === "mount" ? 0 : 5) : k.id === "square-knot" ? 0 : 1);
+  return knots
+    .filter((k) => {
+      const hay = [k.name, k.family, k.for, ...k.other_names].join(" ").toLowerCase();
+      return words.every((w) => hay.includes(w));
+    })
+    .sort((a, b) => {
+      const name = (k: CatalogueKnot) =>
+        words.length > 0 && [k.name, ...k.other_names].some((n) => n.toLowerCase().startsWith(words[0])) ? 0 : 1;
+      return name(a) - name(b) || order(a) - order(b) || a.name.localeCompare(b.name);
+    });
+}
+
+/** ready fills a new section with the cords, rows or sections that it needs to mean something here. */
+export function ready(d: Document, s: Section, hanging: number): Section {
+  const free = d.cords.map((c) => c.id).filter((id) => !d.sequence.some((q) => q.cord === id || q.cords?.includes(id)));
+  switch (s.do) {
+    case "gather":
+      return { ...s, cord: free[0] ?? "" };
+    case "mount": {
+      const second = d.sequence.some((q) => q.do === "mount");
+      return { ...s, cords: second ? free.slice(0, 1) : free, hitch: second ? "laid-behind" : s.hitch };
+    }
+    case "repeat":
+      return {
+        ...s,
+        sequence: [
+          { do: "square-knot", count: 2, start: "left" },
+          { do: "gap", length_mm: 8 },
+        ],
+      };
+    case "rows": {
+      const half = Math.floor(hanging / 2);
+      const places = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
+      const row = (from: number, to: number, start: "left" | "right") => ({
+        strands: places(from, to),
+        sequence: [
+          to - from >= 2
+            ? ({ do: "square-knot", count: 6, start } as Section)
+            : ({ do: "gap", length_mm: 30 } as Section),
+        ],
+      });
+      return { ...s, rows: [row(1, half, "left"), row(half + 1, hanging, "right")] };
+    }
+  }
+  return s;
+}
