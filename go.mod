@@ -11,6 +11,7 @@ require (
 	github.com/glebarez/sqlite v1.11.0
 	github.com/invopop/jsonschema v0.14.0
 	github.com/pressly/goose/v3 v3.29.0
+	golang.org/x/sync v0.25.0
 	gonum.org/v1/gonum v0.17.0
 	gorm.io/gorm v1.31.2
 	modernc.org/sqlite v1.60.1
@@ -61,7 +62,6 @@ require (
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/mod v0.41.0 // indirect
 	golang.org/x/net v0.61.0 // indirect
-	golang.org/x/sync v0.24.0 // indirect
 	golang.org/x/sys v0.49.0 // indirect
 	golang.org/x/text v0.43.0 // indirect
 	golang.org/x/tools v0.51.0 // indirect

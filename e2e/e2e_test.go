@@ -190,8 +190,8 @@ func (v page) typeLine(line string) {
 
 func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
 	v := open(t, demoAt(t), "/")
-	v.until("seven pieces hang and are drawn", `document.querySelectorAll('[data-piece] svg path.lay-ink').length >= 7`)
-	if n := eval[int](v, `document.querySelectorAll("[data-piece]").length`); n != 7 {
+	v.until("eleven pieces hang and are drawn", `[...document.querySelectorAll("[data-piece]")].every((p) => p.querySelector("path.lay-ink")) && document.querySelectorAll("[data-piece]").length > 0`)
+	if n := eval[int](v, `document.querySelectorAll("[data-piece]").length`); n != 11 {
 		t.Errorf("%d pieces hang", n)
 	}
 	v.click("Hang a new piece")
@@ -200,9 +200,9 @@ func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
 	v.until("the bench is open on purpose", `location.pathname.endsWith("/purpose") && `+long)
 	v.until("it is drawn", `document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 5`)
 	v.click("Rack")
-	v.until("eight pieces hang", `document.querySelectorAll("[data-piece]").length === 8`)
+	v.until("twelve pieces hang", `document.querySelectorAll("[data-piece]").length === 12`)
 	v.click("Put Two-colour fob into the bin")
-	v.until("it is in the bin", `document.querySelectorAll("[data-piece]").length === 7 && document.body.innerText.includes("Bin (1)")`)
+	v.until("it is in the bin", `document.querySelectorAll("[data-piece]").length === 11 && document.body.innerText.includes("Bin (1)")`)
 	v.goTo("/bin")
 	v.click("Hang Two-colour fob back")
 	v.until("the bin is empty", `document.body.innerText.includes("The bin is empty")`)
@@ -220,7 +220,7 @@ func TestKnotsByKeyByTypingAndByPulling(t *testing.T) {
 	v.until("a knot more by key", typed+`.includes("square-knot 10")`)
 	v.until("the length follows", longer)
 	v.until("the cut follows", `document.querySelector('[data-strip="A"]').getAttribute("aria-label") !== `+fmt.Sprintf("%q", before))
-	v.until("the row follows", `document.querySelector('[data-row="1"] input').value === "10"`)
+	v.until("the row follows", `document.querySelector('[data-row="1"] input')?.value === "10"`)
 
 	v.typeLine("mount A B, sk 5, gap 12mm, finish dome")
 	v.until("typed, the rows follow", `document.querySelectorAll("[data-row]").length === 4`)
@@ -262,6 +262,10 @@ func TestOtherKeysOfTheBench(t *testing.T) {
 	v.key(kb.Delete)
 	v.until("Delete takes it out", typed+`.startsWith("mount A B, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish")`)
 	v.key("a")
+	v.until("A opens the knots", `document.querySelectorAll("dialog [data-knot]").length > 5 && document.activeElement.matches("dialog input")`)
+	v.key("cobra")
+	v.until("found by another name", `document.querySelector("dialog [data-knot]")?.dataset.knot === "square-knot"`)
+	v.key(kb.Enter)
 	v.until("A adds one", `document.querySelectorAll("[data-row]").length === 7`)
 	v.key("u")
 	v.until("U shows inches", long+`.endsWith(" in")`)
@@ -364,7 +368,7 @@ func TestWhatCannotBeSentIsKept(t *testing.T) {
 	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
 	v.key("+")
 	v.until("it says that it is not saved", `document.querySelector('[data-testid="save-sign"]').dataset.state === "offline"`)
-	v.until("the change shows", `document.querySelector('[data-row="1"] input').value === "10"`)
+	v.until("the change shows", `document.querySelector('[data-row="1"] input')?.value === "10"`)
 	v.p = start(t, "serve", p.dir, p.addr)
 	v.until("it is sent when the server is back", saved+` && `+typed+`.includes("square-knot 10")`)
 }

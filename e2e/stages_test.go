@@ -98,7 +98,7 @@ func TestFoldsAreChosenInCut(t *testing.T) {
 
 func TestEachEndHasItsFinish(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/1/finish")
-	v.until("four ends hang there", `document.querySelectorAll('select[id]').length >= 5`)
+	v.until("four ends hang there", `document.querySelectorAll('select[id]').length >= 5 && document.querySelector("select[id] option[value=dome]")`)
 	v.choose("Finish of end 2", "cut-straight")
 	v.until("it is saved as sections", saved)
 	got := stored[string](v, 1, `JSON.stringify(b.document.sequence.slice(2))`)
@@ -202,6 +202,8 @@ func TestRowsAndEdgesByKeyboard(t *testing.T) {
 	v.until("a length is filled", typed+`.includes("fit=80mm")`)
 	v.click("Take out")
 	v.until("the row is taken out", `document.querySelectorAll("[data-row]").length === 2`)
-	v.click("+ square knot")
+	v.click("Add a section")
+	v.until("the knots are there", `document.querySelector('[data-knot="square-knot"]')`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-knot="square-knot"]').click()`))
 	v.until("and another put in", `document.querySelectorAll("[data-row]").length === 3`)
 }

@@ -12,6 +12,7 @@ import (
 	"sync"
 
 	"github.com/gin-gonic/gin"
+	"golang.org/x/sync/singleflight"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/piece"
@@ -69,6 +70,7 @@ type views struct {
 	lock  sync.Mutex
 	kept  map[string]any
 	order []string
+	going singleflight.Group // what is being worked out is not begun again
 }
 
 const mostViews = 400
@@ -82,7 +84,8 @@ func remember[T any](v *views, key string, made func() (T, error)) (T, error) {
 	if ok {
 		return old.(T), nil
 	}
-	out, err := made()
+	made1, err, _ := v.going.Do(key, func() (any, error) { return made() })
+	out, _ := made1.(T)
 	if err != nil {
 		return out, err
 	}

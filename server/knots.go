@@ -65,7 +65,7 @@ func (s *Server) patternPicture(c *gin.Context) {
 	fail(c, http.StatusNotFound, fmt.Sprintf("There is no pattern %s.", id))
 }
 
-// ties tells on how many strands each knot can be tied, up to twelve; none
+// ties tells on how many strands each knot can be tied, up to eight; none
 // where it does not matter.
 var ties = sync.OnceValue(func() map[string][]int {
 	out := map[string][]int{}
@@ -79,7 +79,7 @@ var ties = sync.OnceValue(func() map[string][]int {
 			continue
 		}
 		var can []int
-		for n := 1; n <= 12; n++ {
+		for n := 1; n <= 8; n++ {
 			w := knot.Work{Section: s, BarMM: 2}
 			for i := range n {
 				w.Leads = append(w.Leads, knot.Lead{Cord: i, Stuff: stuff, Diameter: stuff.DrawnUp(), At: knot.Vec{X: float64(i) * stuff.DrawnUp()}, Dir: knot.Vec{Y: 1}})

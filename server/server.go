@@ -56,6 +56,7 @@ func New(st *store.Store, cfg Config) (*Server, error) {
 	if !loopback(host) && cfg.Passcode == "" {
 		return nil, fmt.Errorf("%s can be reached from other machines; give a passcode with --passcode, or serve on 127.0.0.1", cfg.Addr)
 	}
+	go ties() // worked out while the first page loads
 	return &Server{store: st, cfg: cfg, views: newViews()}, nil
 }
 

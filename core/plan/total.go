@@ -78,8 +78,24 @@ func needs(l *leg) float64 {
 	return sum
 }
 
+// addParts adds up what lies next to one another of one section.
+func addParts(ps []Part) []Part {
+	out := ps[:0:0]
+	for _, p := range ps {
+		if n := len(out); n > 0 && out[n-1].Section == p.Section {
+			out[n-1].MM += p.MM
+			continue
+		}
+		out = append(out, p)
+	}
+	return out
+}
+
 // cords fills the cut list.
 func (w *walk) cords() {
+	for _, l := range append(slices.Clone(w.legs), w.own...) {
+		l.parts = addParts(l.parts)
+	}
 	for ci, c := range w.d.Cords {
 		out := Cord{ID: c.ID, Role: "unused", Colour: c.Stuff.Colour, DrawnUpMM: c.Stuff.DrawnUp(), Legs: []Leg{}}
 		g := gauge.Prior(c.Stuff)

@@ -5,6 +5,7 @@ import (
 	"encoding/hex"
 	"math"
 	"runtime"
+	"slices"
 	"sort"
 	"sync"
 	"sync/atomic"
@@ -154,7 +155,7 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 		thick = math.Max(thick, stuffs[s.Cord].DrawnUp())
 	}
 	m := margin * thick
-	ys := append([]float64{}, l.Cuts...)
+	ys := cutsFor(l, v)
 	var tiles []*tile
 	y := math.Inf(-1)
 	for _, c := range append(ys, math.Inf(1)) {
@@ -259,6 +260,28 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 		}
 	}
 	return tiles
+}
+
+// cutsFor are the places to cut at. Seen from afar, a plate for every knot would
+// be more plates than picture: then whole sections go together, always the same
+// ones, so that an edit leaves the plates of the others as they are.
+func cutsFor(l plan.Layout, v View) []float64 {
+	const low = 40 // px, under which a plate is not worth its while
+	n := len(l.Sections)
+	if n == 0 || l.Bottom/float64(n)*v.PerMM > low/2 {
+		return slices.Clone(l.Cuts)
+	}
+	group := 1
+	for l.Bottom/float64(n)*float64(group)*v.PerMM < low {
+		group *= 2
+	}
+	var out []float64
+	for i := group - 1; i < n-1; i += group {
+		if y := l.Sections[i][1]; len(out) == 0 || y > out[len(out)-1] {
+			out = append(out, y)
+		}
+	}
+	return out
 }
 
 // grain keeps a length to thousandths of a millimetre, so that curves that are

@@ -33,6 +33,9 @@ export function usePiece(id: number) {
   const shown = useRef<Document | undefined>(undefined);
   const acknowledged = useRef<Bench | undefined>(undefined);
   const busy = useRef(false);
+  const sending = useRef<Promise<void>>(Promise.resolve());
+  // A typed line on its way; edits made meanwhile come after it.
+  const spelling = useRef<Promise<unknown> | null>(null);
   const [, redraw] = useState(0);
 
   if (query.data && acknowledged.current === undefined) acknowledged.current = query.data;
@@ -51,7 +54,7 @@ export function usePiece(id: number) {
     (b: Bench) => {
       acknowledged.current = b;
       client.setQueryData(["piece", id], b);
-      client.invalidateQueries({ queryKey: ["tags"] });
+      client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" }); // the rack asks again when it is next seen
     },
     [client, id],
   );
@@ -118,6 +121,10 @@ export function usePiece(id: number) {
 
   const edit = useCallback(
     (change: (d: Document) => Document) => {
+      if (spelling.current) {
+        spelling.current.then(() => editRef.current(change));
+        return;
+      }
       const now = shown.current ?? acknowledged.current?.document;
       if (!now || state === "conflict") return;
       const next = change(now);
@@ -127,10 +134,12 @@ export function usePiece(id: number) {
       setRefused(null);
       keep();
       redraw((n) => n + 1);
-      send();
+      sending.current = send();
     },
     [send, keep, state],
   );
+  const editRef = useRef(edit);
+  editRef.current = edit;
 
   const step = useCallback(
     async (way: "undo" | "redo") => {
@@ -148,9 +157,9 @@ export function usePiece(id: number) {
     [id, acknowledge],
   );
 
-  /** spell saves a typed sequence; the answer is what is wrong with it. */
-  const spell = useCallback(
+  const spellNow = useCallback(
     async (line: string): Promise<Problem | null> => {
+      await sending.current;
       if (!acknowledged.current) return null;
       try {
         acknowledge(await api.post<Bench>(`/pieces/${id}/notation`, { revision: acknowledged.current.revision, line }));
@@ -167,6 +176,18 @@ export function usePiece(id: number) {
       }
     },
     [id, acknowledge],
+  );
+
+  /** spell saves a typed sequence; the answer is what is wrong with it. */
+  const spell = useCallback(
+    (line: string) => {
+      const going = spellNow(line).finally(() => {
+        spelling.current = null;
+      });
+      spelling.current = going;
+      return going;
+    },
+    [spellNow],
   );
 
   /** settle ends a conflict: with the other window's version, or with mine on top of it. */

@@ -112,7 +112,7 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
         },
         a: () => {
           if (stage !== "tie") go(`/piece/${id}/tie`);
-          openPalette();
+          requestAnimationFrame(openPalette); // when the letter that opened it has passed
         },
         c: () => {
           const s = document.sequence[selected];

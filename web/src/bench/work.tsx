@@ -1,4 +1,4 @@
-import { createContext, type ReactNode, useContext, useMemo, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useDeferredValue, useMemo, useState } from "react";
 import { Failed } from "../api/client";
 import { usePlan } from "../api/queries";
 import type { Document, Fix, Plan } from "../api/types.gen";
@@ -47,16 +47,30 @@ export function WorkProvider({
   children: ReactNode;
 }) {
   const plan = usePlan(id, piece.revision);
+  // Figures may come a moment after the hand, so that the hand is never held up.
+  const planned = useDeferredValue(plan.data);
   const [palette, setPalette] = useState(false);
   const [lit, setLit] = useState<number | null>(null);
   const [selected, select] = useState(Math.min(1, Math.max(0, document.sequence.length - 1)));
   const { edit, revision } = piece;
+  const setCount = useCallback(
+    (section: number, count: number) =>
+      edit((d) => ({
+        ...d,
+        sequence: d.sequence.map((s, i) => {
+          if (i !== section || count < 1 || count > 10_000) return s;
+          const { fit_mm: _, ...rest } = s;
+          return { ...rest, count };
+        }),
+      })),
+    [edit],
+  );
   const work = useMemo<Work>(
     () => ({
       id,
       revision,
       document,
-      plan: plan.data,
+      plan: planned,
       planError: plan.error,
       piece,
       edit,
@@ -67,18 +81,10 @@ export function WorkProvider({
       palette,
       openPalette: () => setPalette(true),
       closePalette: () => setPalette(false),
-      setCount: (section, count) =>
-        edit((d) => ({
-          ...d,
-          sequence: d.sequence.map((s, i) => {
-            if (i !== section || count < 1 || count > 10_000) return s;
-            const { fit_mm: _, ...rest } = s;
-            return { ...rest, count };
-          }),
-        })),
+      setCount,
       apply: (fix) => edit((d) => fix.set.reduce((doc, s) => setPath(doc, s.path, s.value), d)),
     }),
-    [id, revision, document, plan.data, plan.error, piece, edit, lit, selected, palette],
+    [id, revision, document, planned, plan.error, piece, edit, lit, selected, palette, setCount],
   );
   return <Context.Provider value={work}>{children}</Context.Provider>;
 }

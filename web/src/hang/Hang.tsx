@@ -1,8 +1,17 @@
-import { type KeyboardEvent, type PointerEvent, useEffect, useRef, useState } from "react";
+import {
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  useDeferredValue,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { usePicture, useSettings } from "../api/queries";
 import type { Band, Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
-import { length } from "../ui/units";
+import { length, type Units } from "../ui/units";
 import { Plates } from "./Plate";
 import { Ruler } from "./Ruler";
 
@@ -29,6 +38,9 @@ export function Hang({ side }: { side: Side }) {
 
 const rulerPx = 46;
 
+/** The scales that pictures are asked for at, in pixels a millimetre. */
+const asked = [0.7, 1.5, 2.5, 4, 7, 11];
+
 /** scaleFor finds the pixels a millimetre at which the whole piece is seen, in steps so that pictures are shared. */
 function scaleFor(pics: Picture[], w: number, h: number): number {
   const wide = Math.max(...pics.map((p) => p.width / 100)) + 14;
@@ -43,12 +55,14 @@ function Mat({ side, plan, w, h }: { side: Side; plan: Plan; w: number; h: numbe
   const [ask, setAsk] = useState(4);
   const face = usePicture(id, side === "back" ? undefined : revision, { view: "face", scale: ask });
   const back = usePicture(id, side === "face" ? undefined : revision, { view: "back", scale: ask });
-  const pics = [side !== "back" ? face.data : undefined, side !== "face" ? back.data : undefined].filter(
+  const faceSeen = useDeferredValue(face.data);
+  const backSeen = useDeferredValue(back.data);
+  const pics = [side !== "back" ? faceSeen : undefined, side !== "face" ? backSeen : undefined].filter(
     (p): p is Picture => p !== undefined && p.places.length > 0,
   );
   const perMM = pics.length > 0 ? scaleFor(pics, w, h) : 0;
   useEffect(() => {
-    if (perMM > 0) setAsk(perMM < 5 ? 4 : perMM < 9 ? 7 : 11);
+    if (perMM > 0) setAsk(asked.find((a) => a >= 0.8 * perMM) ?? 11);
   }, [perMM]);
   if (face.error || back.error) {
     return <p className="p-6">The piece cannot be drawn: {(face.error ?? back.error)?.message}</p>;
@@ -113,7 +127,9 @@ interface ViewProps {
 
 /** View is one side of the piece with its sections to point at and to pull. */
 function View({ picture, plan, x, perMM, top, named }: ViewProps) {
-  const { lit, setLit, selected, select, document } = useWork();
+  const { lit, setLit, selected, select, document, setCount } = useWork();
+  const { units } = useSettings();
+  const sections = useMemo(() => new Map(plan.sections.map((s) => [s.index, s])), [plan]);
   const scale = perMM / 100;
   const middle = picture.left + picture.width / 2;
   const shown = lit ?? null;
@@ -123,31 +139,21 @@ function View({ picture, plan, x, perMM, top, named }: ViewProps) {
       <Plates picture={picture} scale={scale} zero={top * 100} />
       {band && <Dim picture={picture} band={band} />}
       {picture.bands.map((b) => (
-        <rect
-          key={b.section}
-          data-section={b.section}
-          x={b.left - 200}
-          y={b.top}
-          width={b.right - b.left + 400}
-          height={Math.max(1, b.bottom - b.top)}
-          fill="transparent"
-          onPointerEnter={() => setLit(b.section)}
-          onPointerLeave={() => setLit(null)}
-          onPointerDown={() => select(b.section)}
-        />
+        <Spot key={b.section} {...b} setLit={setLit} select={select} />
       ))}
       {picture.bands.map((b) => {
-        const s = plan.sections.find((q) => q.index === b.section);
-        const planned = document.sequence[b.section];
-        if (!s || !planned || !s.knot_mm || picture.view !== (named ? "face" : picture.view)) return null;
+        const s = sections.get(b.section);
+        if (!s?.knot_mm || !document.sequence[b.section] || (named && picture.view !== "face")) return null;
         return (
           <Pull
             key={b.section}
-            band={b}
+            {...b}
             knotMM={s.knot_mm}
             count={s.count}
             perMM={perMM}
             active={selected === b.section}
+            setCount={setCount}
+            units={units}
           />
         );
       })}
@@ -177,8 +183,31 @@ function Dim({ picture, band }: { picture: Picture; band: Band }) {
   );
 }
 
-interface PullProps {
-  band: Band;
+interface SpotProps extends Band {
+  setLit: (n: number | null) => void;
+  select: (n: number) => void;
+}
+
+/** Spot is where a section is pointed at. */
+const Spot = memo(function Spot({ section, left, right, top, bottom, setLit, select }: SpotProps) {
+  return (
+    <rect
+      data-section={section}
+      x={left - 200}
+      y={top}
+      width={right - left + 400}
+      height={Math.max(1, bottom - top)}
+      fill="transparent"
+      onPointerEnter={() => setLit(section)}
+      onPointerLeave={() => setLit(null)}
+      onPointerDown={() => select(section)}
+    />
+  );
+});
+
+interface PullProps extends Band {
+  setCount: (section: number, count: number) => void;
+  units: Units;
   knotMM: number;
   count: number;
   perMM: number;
@@ -186,9 +215,8 @@ interface PullProps {
 }
 
 /** Pull is the lower edge of a section: drawn down it takes knots in, pushed up it lets them go. */
-function Pull({ band, knotMM, count, perMM, active }: PullProps) {
-  const { setCount } = useWork();
-  const { units } = useSettings();
+const Pull = memo(function Pull(p: PullProps) {
+  const { knotMM, count, perMM, active, setCount, units, ...band } = p;
   const grip = useRef<{ y: number; count: number } | null>(null);
   const px = 100 / perMM;
   const y = band.bottom;
@@ -249,4 +277,4 @@ function Pull({ band, knotMM, count, perMM, active }: PullProps) {
       />
     </g>
   );
-}
+});

@@ -36,7 +36,7 @@ export const Plates = memo(function Plates({
 });
 
 const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; bottom: number }) {
-  const { left, right, layers } = p.plate;
+  const { left, right } = p.plate;
   const [wide, tall] = [right - left + 2 * bleed, p.bottom - p.top];
   return (
     <svg
@@ -48,14 +48,19 @@ const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; botto
       viewBox={`${left - bleed} ${p.top} ${wide} ${tall}`}
       overflow="hidden"
     >
-      {layers.map((l, i) =>
-        l.kind === "body" ? (
-          <path key={i} className="lay-body" d={l.d} fill={l.colour} />
-        ) : (
-          <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} />
-        ),
-      )}
+      <Layers plate={p.plate} />
     </svg>
+  );
+});
+
+/** Layers are what a plate holds; they stay as they are wherever it is laid. */
+const Layers = memo(function Layers({ plate }: { plate: Plate }) {
+  return plate.layers.map((l, i) =>
+    l.kind === "body" ? (
+      <path key={i} className="lay-body" d={l.d} fill={l.colour} />
+    ) : (
+      <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} />
+    ),
   );
 });
 

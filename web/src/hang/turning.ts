@@ -80,7 +80,10 @@ export function turn(box: HTMLElement, space: Space): () => void {
   controls.minDistance = far * 0.25;
   controls.maxDistance = far * 2;
 
-  const draw = () => renderer.render(scene, camera);
+  const draw = () => {
+    renderer.render(scene, camera);
+    box.dataset.look = [camera.position.x, camera.position.y, camera.position.z].map((v) => v.toFixed(1)).join(" ");
+  };
   const look = (angle: number) => {
     camera.position.set(Math.sin(angle) * far, 0, Math.cos(angle) * far);
     controls.update();

@@ -1,14 +1,15 @@
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useRef, useState } from "react";
 import { useSettings } from "../api/queries";
 import type { Leg, PlannedCord } from "../api/types.gen";
 import { useWork } from "../bench/work";
-import { length } from "../ui/units";
+import { length, type Units } from "../ui/units";
 
 const rowPx = 44;
 
 /** Strips shows every cord laid straight on the table, to one common scale. */
 export function Strips() {
-  const { plan, document } = useWork();
+  const { plan, document, lit, setLit, select } = useWork();
+  const { units } = useSettings();
   const box = useRef<HTMLDivElement>(null);
   const [w, setW] = useState(0);
   useEffect(() => {
@@ -27,7 +28,17 @@ export function Strips() {
       {cords.length === 0 && <p className="p-2 opacity-80">No cord is cut yet.</p>}
       {w > 0 &&
         cords.map((c) => (
-          <Strip key={c.id} cord={c} perMM={perMM} w={w} hatch={document.cords.findIndex((k) => k.id === c.id)} />
+          <Strip
+            key={c.id}
+            cord={c}
+            perMM={perMM}
+            w={w}
+            hatch={document.cords.findIndex((k) => k.id === c.id)}
+            units={units}
+            lit={lit}
+            setLit={setLit}
+            select={select}
+          />
         ))}
     </div>
   );
@@ -38,11 +49,13 @@ interface StripProps {
   perMM: number;
   w: number;
   hatch: number;
+  units: Units;
+  lit: number | null;
+  setLit: (n: number | null) => void;
+  select: (n: number) => void;
 }
 
-function Strip({ cord, perMM, w, hatch }: StripProps) {
-  const { units } = useSettings();
-  const { lit, setLit, select } = useWork();
+const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, select }: StripProps) {
   const x0 = 34;
   const legs = cord.legs;
   const folded = legs.length === 2;
@@ -155,4 +168,4 @@ function Strip({ cord, perMM, w, hatch }: StripProps) {
       </text>
     </svg>
   );
-}
+});

@@ -57,17 +57,20 @@ export function Vise({ id }: { id: number }) {
 function Held(p: { id: number; plan: Plan; name: string; revision: number | undefined; start: number }) {
   const { id, plan } = p;
   const [done, setDone] = useState(Math.min(p.start, plan.actions));
-  const [kept, setKept] = useState(true);
+  const [keptAt, setKeptAt] = useState(p.start);
+  const [trouble, setTrouble] = useState(false);
+  const kept = keptAt === done;
   const { units } = useSettings();
   const client = useQueryClient();
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const move = useMove(done);
-  const picture = usePicture(id, p.revision, {
+  const view = usePicture(id, p.revision, {
     view: "face",
     scale: 9,
     until: Math.min(done + 1, plan.actions),
     along: place ? move.along : alongSteps,
-  }).data;
+  });
+  const picture = view.data;
   useWakeLock();
   // The place is kept on the server with every step, and tried again when it could not be.
   useEffect(() => {
@@ -77,13 +80,14 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
       api.put(`/pieces/${id}/place`, { done }).then(
         () => {
           if (!live) return;
-          setKept(true);
+          setKeptAt(done);
+          setTrouble(false);
           client.invalidateQueries({ queryKey: ["piece", id] });
           client.invalidateQueries({ queryKey: ["tags"] });
         },
         () => {
           if (!live) return;
-          setKept(false);
+          setTrouble(true);
           timer = setTimeout(keep, 2500);
         },
       );
@@ -118,9 +122,9 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
         <span className="flex-1" />
         <span
           role="status"
-          className={`text-sm ${kept ? "opacity-80" : "rounded-field bg-warning px-2 text-warning-content"}`}
+          className={`text-sm ${trouble ? "rounded-field bg-warning px-2 text-warning-content" : "opacity-80"}`}
         >
-          {kept ? "place kept" : "place not kept yet; trying again"}
+          {kept ? "place kept" : trouble ? "place not kept yet; trying again" : "keeping the place…"}
         </span>
         <span className="figure">
           {done} / {plan.actions}
@@ -132,7 +136,10 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
         </svg>
       </div>
       <div className="grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
-        <div className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3">
+        <div
+          className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
+          data-along={view.isPlaceholderData ? undefined : move.along}
+        >
           {place?.action.cord && <MoveSlider {...move} />}
           {picture && picture.places.length > 0 && (
             <Fitted picture={picture} label="The work in hand; the strand that moves is outlined" />
@@ -214,7 +221,7 @@ function MoveSlider({ along, setAlong, playing, play }: Move) {
       </button>
       <input
         type="range"
-        className="range range-sm range-primary flex-1"
+        className="range range-primary flex-1"
         min={1}
         max={alongSteps}
         value={along || alongSteps / 2}

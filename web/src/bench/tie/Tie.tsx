@@ -1,9 +1,9 @@
-import { useEffect, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import { useCatalogue, useSettings } from "../../api/queries";
-import type { Catalogue, Section } from "../../api/types.gen";
+import type { Catalogue, CatalogueKnot, Section } from "../../api/types.gen";
 import { Turn } from "../../hang/Turn";
 import { Panel } from "../../ui/fields";
-import { length } from "../../ui/units";
+import { length, type Units } from "../../ui/units";
 import { insert, move, remove } from "../keys";
 import { useWork } from "../work";
 import { Fields } from "./Fields";
@@ -13,14 +13,30 @@ import { TypedLine } from "./TypedLine";
 
 /** Tie: the sequence, as rows and as one typed line; both always say the same. */
 export function Tie() {
-  const { document, plan, openPalette } = useWork();
+  const { document, plan, openPalette, selected, select, lit, setLit, setCount } = useWork();
+  const { units } = useSettings();
   const catalogue = useCatalogue().data;
+  const knots = useMemo(() => new Map(catalogue?.knots.map((k) => [k.id, k])), [catalogue]);
+  const planned = useMemo(() => new Map(plan?.sections.map((p) => [p.index, p])), [plan]);
   return (
     <Panel title="Tie" lead="Section by section, from the mount to the ends.">
       <TypedLine notation={plan?.notation ?? ""} />
       <ol className="flex flex-col" aria-label="Sequence" data-testid="sequence">
         {document.sequence.map((s, i) => (
-          <Row key={i} index={i} section={s} catalogue={catalogue} />
+          <Row
+            key={i}
+            index={i}
+            section={s}
+            k={knots.get(s.do)}
+            count={planned.get(i)?.count}
+            height={planned.get(i)?.height_mm}
+            here={selected === i}
+            lit={lit === i}
+            units={units}
+            setLit={setLit}
+            select={select}
+            setCount={setCount}
+          />
         ))}
       </ol>
       {document.sequence.length === 0 && <p>Nothing is tied yet. Add a mount to begin.</p>}
@@ -31,13 +47,23 @@ export function Tie() {
   );
 }
 
-function Row({ index, section, catalogue }: { index: number; section: Section; catalogue: Catalogue | undefined }) {
-  const { selected, select, lit, setLit, edit, plan, setCount, document } = useWork();
-  const { units } = useSettings();
-  const planned = plan?.sections.find((p) => p.index === index);
-  const k = catalogue?.knots.find((q) => q.id === section.do);
-  const here = selected === index;
-  const [turning, setTurning] = useState(false);
+interface RowProps {
+  index: number;
+  section: Section;
+  k: CatalogueKnot | undefined;
+  count: number | undefined;
+  height: number | undefined;
+  here: boolean;
+  lit: boolean;
+  units: Units;
+  setLit: (n: number | null) => void;
+  select: (n: number) => void;
+  setCount: (section: number, count: number) => void;
+}
+
+/** Row is one section; it is drawn again only when something of it changes. */
+const Row = memo(function Row(p: RowProps) {
+  const { index, section, k, count, height, here, lit, units, setLit, select, setCount } = p;
   const row = useRef<HTMLLIElement>(null);
   const was = useRef(here);
   useEffect(() => {
@@ -45,15 +71,12 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
     if (here && !was.current) row.current?.scrollIntoView({ block: "nearest" });
     was.current = here;
   }, [here]);
-  const change = (v: Partial<Section>) =>
-    edit((d) => ({ ...d, sequence: d.sequence.map((s, i) => (i === index ? { ...s, ...v } : s)) }));
-  const name = k?.name ?? section.do;
   return (
     <li
       ref={row}
       data-row={index}
-      data-lit={lit === index}
-      className={`border-base-300 border-b border-l-4 py-1.5 pl-2 ${here ? "border-l-secondary" : "border-l-transparent"} ${lit === index ? "bg-base-200" : ""}`}
+      data-lit={lit}
+      className={`border-base-300 border-b border-l-4 py-1.5 pl-2 ${here ? "border-l-secondary" : "border-l-transparent"} ${lit ? "bg-base-200" : ""}`}
       onPointerEnter={() => setLit(index)}
       onPointerLeave={() => setLit(null)}
     >
@@ -71,85 +94,97 @@ function Row({ index, section, catalogue }: { index: number; section: Section; c
             {index + 1}
           </span>
           <Glyph of={section.do} />
-          <span className={`whitespace-nowrap ${here ? "font-semibold" : ""}`}>{name}</span>
-          <Short section={section} />
+          <span className={`whitespace-nowrap ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
+          <Short section={section} units={units} />
         </button>
-        {k?.repeats && planned && (
+        {k?.repeats && count !== undefined && (
           <span className="join">
             <button
               type="button"
               className="btn join-item btn-xs h-7 w-7"
               aria-label={`A knot less in section ${index + 1}`}
-              disabled={planned.count <= 1}
-              onClick={() => setCount(index, planned.count - 1)}
+              disabled={count <= 1}
+              onClick={() => setCount(index, count - 1)}
             >
               &minus;
             </button>
-            <CountField index={index} count={section.count || planned.count} />
+            <CountField index={index} count={section.count || count} setCount={setCount} />
             <button
               type="button"
               className="btn join-item btn-xs h-7 w-7"
               aria-label={`A knot more in section ${index + 1}`}
-              onClick={() => setCount(index, planned.count + 1)}
+              onClick={() => setCount(index, count + 1)}
             >
               +
             </button>
           </span>
         )}
         <span className="figure w-16 shrink-0 text-right text-sm">
-          {planned ? length(planned.height_mm, units) : ""}
+          {height === undefined ? "" : length(height, units)}
         </span>
       </div>
-      {here && k && (
-        <div className="mt-2 mb-1 ml-7 flex flex-col gap-2">
-          <Fields k={k} section={section} change={change} />
-          {catalogue && <Inside section={section} catalogue={catalogue} change={change} />}
-          <div className="flex flex-wrap gap-1">
-            <button
-              type="button"
-              className="btn btn-ghost btn-xs h-7"
-              disabled={index === 0}
-              onClick={() => {
-                edit((d) => move(d, index, index - 1));
-                select(index - 1);
-              }}
-            >
-              Up
-            </button>
-            <button
-              type="button"
-              className="btn btn-ghost btn-xs h-7"
-              disabled={index === document.sequence.length - 1}
-              onClick={() => {
-                edit((d) => move(d, index, index + 1));
-                select(index + 1);
-              }}
-            >
-              Down
-            </button>
-            <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
-              Take out
-            </button>
-            <Grouping index={index} section={section} />
-            <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
-              Turn in space
-            </button>
-            {turning && <Turn section={index} name={name} onClose={() => setTurning(false)} />}
-          </div>
-          {planned?.shows && planned.shows.length > 0 && (
-            <p className="text-sm opacity-80">
-              Face: {planned.shows.map((v) => `${v.where} ${v.face}`).join(", ")}. Back:{" "}
-              {planned.shows.map((v) => `${v.where} ${v.back}`).join(", ")}.
-            </p>
-          )}
-          {k.schools?.map((v) => (
-            <p key={v.field} className="text-sm opacity-80">
-              {v.field} {v.default} is usual: {v.why}.
-            </p>
-          ))}
-        </div>
-      )}
+      {here && k && <Open index={index} section={section} k={k} />}
     </li>
+  );
+});
+
+/** Open is all that can be set of the chosen section. */
+function Open({ index, section, k }: { index: number; section: Section; k: CatalogueKnot }) {
+  const { select, edit, plan, document } = useWork();
+  const catalogue = useCatalogue().data;
+  const planned = plan?.sections.find((p) => p.index === index);
+  const [turning, setTurning] = useState(false);
+  const name = k.name;
+  const change = (v: Partial<Section>) =>
+    edit((d) => ({ ...d, sequence: d.sequence.map((s, i) => (i === index ? { ...s, ...v } : s)) }));
+  return (
+    <div className="mt-2 mb-1 ml-7 flex flex-col gap-2">
+      <Fields k={k} section={section} change={change} />
+      {catalogue && <Inside section={section} catalogue={catalogue} change={change} />}
+      <div className="flex flex-wrap gap-1">
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs h-7"
+          disabled={index === 0}
+          onClick={() => {
+            edit((d) => move(d, index, index - 1));
+            select(index - 1);
+          }}
+        >
+          Up
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs h-7"
+          disabled={index === document.sequence.length - 1}
+          onClick={() => {
+            edit((d) => move(d, index, index + 1));
+            select(index + 1);
+          }}
+        >
+          Down
+        </button>
+        <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
+          Take out
+        </button>
+        <Grouping index={index} section={section} />
+        <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
+          Turn in space
+        </button>
+        {turning && <Turn section={index} name={name} onClose={() => setTurning(false)} />}
+      </div>
+      {planned?.shows && planned.shows.length > 0 && (
+        <p className="text-sm opacity-80">
+          Face: {planned.shows.map((v) => `${v.where} ${v.face}`).join(", ")}. Back:{" "}
+          {planned.shows.map((v) => `${v.where} ${v.back}`).join(", ")}.
+        </p>
+      )}
+      {k.schools?.map((v) => (
+        <p key={v.field} className="text-sm opacity-80">
+          {v.field} {v.default} is usual: {v.why}.
+        </p>
+      ))}
+    </div>
   );
 }
 
@@ -214,24 +249,32 @@ function Grouping({ index, section }: { index: number; section: Section }) {
       {name}
     </button>
   );
-  const put = (seq: Section[], from: number, to: number) =>
-    edit((d) => ({ ...d, sequence: [...d.sequence.slice(0, from), ...seq, ...d.sequence.slice(to)] }));
+  // put replaces so many sections from this one on by what is made of them.
+  const put = (many: number, made: (s: Section[]) => Section[]) =>
+    edit((d) => ({
+      ...d,
+      sequence: [
+        ...d.sequence.slice(0, index),
+        ...made(d.sequence.slice(index, index + many)),
+        ...d.sequence.slice(index + many),
+      ],
+    }));
   return (
     <>
       {section.do !== "mount" &&
         section.do !== "gather" &&
         act("Copy", () => {
-          edit((d) => insert(d, index + 1, section));
+          edit((d) => insert(d, index + 1, d.sequence[index]));
           select(index + 1);
         })}
       {section.do === "repeat"
-        ? act("Take apart", () => put(section.sequence ?? [], index, index + 1))
+        ? act("Take apart", () => put(1, ([s]) => s.sequence ?? [s]))
         : !whole.includes(section.do) &&
-          act("Repeat", () => put([{ do: "repeat", count: 2, sequence: [section] }], index, index + 1))}
+          act("Repeat", () => put(1, (sequence) => [{ do: "repeat", count: 2, sequence }]))}
       {section.do === "repeat" &&
         act(
           "Take the next in",
-          () => put([{ ...section, sequence: [...(section.sequence ?? []), next] }], index, index + 2),
+          () => put(2, ([s, after]) => [{ ...s, sequence: [...(s.sequence ?? []), after] }]),
           !next || whole.includes(next.do) || next.do === "repeat",
         )}
     </>
@@ -239,8 +282,7 @@ function Grouping({ index, section }: { index: number; section: Section }) {
 }
 
 /** Short says in a word or two what is set beside the count. */
-function Short({ section: s }: { section: Section }) {
-  const { units } = useSettings();
+function Short({ section: s, units }: { section: Section; units: Units }) {
   const say = [
     s.cords?.join(" "),
     s.cord,
@@ -263,8 +305,8 @@ function Short({ section: s }: { section: Section }) {
   return <span className="truncate text-sm opacity-80">{say.join(", ")}</span>;
 }
 
-function CountField({ index, count }: { index: number; count: number }) {
-  const { setCount } = useWork();
+function CountField(p: { index: number; count: number; setCount: (section: number, count: number) => void }) {
+  const { index, count, setCount } = p;
   return (
     <input
       key={count}
