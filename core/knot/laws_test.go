@@ -303,3 +303,31 @@ func squeezeOf(w knot.Work) float64 {
 	}
 	return w.Leads[0].Stuff.Squeeze()
 }
+
+// A square knot is not a granny: the halves of the one are mirrors, and the
+// signs of its crossings cancel; those of the other add up.
+func TestASquareKnotIsNoGranny(t *testing.T) {
+	writhe := func(do, hand string, count int) int {
+		x := tie(t, knot.Work{Section: knot.Section{Do: do, Count: count, Start: hand, Hand: hand}, Leads: side(4, rope)})
+		found, err := curve.Crossings([]curve.Curve{{Points: x.Paths[0].Points}, {Points: x.Paths[3].Points}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		sum := 0
+		for _, c := range found {
+			if c.Over != c.Under {
+				sum += c.Sign
+			}
+		}
+		return sum
+	}
+	for _, n := range []int{1, 3} {
+		if w := writhe("square-knot", "left", n); w != 0 {
+			t.Errorf("the crossings of %d square knots add up to %d", n, w)
+		}
+	}
+	left, right := writhe("half-knot", "left", 6), writhe("half-knot", "right", 6)
+	if left == 0 || left != -right {
+		t.Errorf("six half knots of the left hand come to %d, of the right to %d", left, right)
+	}
+}

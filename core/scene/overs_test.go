@@ -1,0 +1,174 @@
+package scene_test
+
+import (
+	"math"
+	"testing"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+)
+
+// colours that no mixing takes for one another.
+var apart = []string{"#ff0000", "#00ff00", "#0000ff", "#ffff00", "#ff00ff", "#00ffff"}
+
+// kin tells whether a painted colour is a cord's own or its darkened one.
+func kin(painted, own string) bool {
+	at := func(s string, i int) int {
+		v := 0
+		for _, ch := range s[1+2*i : 3+2*i] {
+			v *= 16
+			if ch >= 'a' {
+				v += int(ch-'a') + 10
+			} else {
+				v += int(ch - '0')
+			}
+		}
+		return v
+	}
+	for i := range 3 {
+		if (at(painted, i) > 120) != (at(own, i) > 120) {
+			return false
+		}
+	}
+	return true
+}
+
+// What a picture shows at a crossing is the cord that lies over there, on the
+// face and on the back, for every knot of the catalogue.
+func TestThePictureShowsWhatLiesOver(t *testing.T) {
+	seen := 0
+	for _, k := range knot.All() {
+		d, _, err := piece.Sample(k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var stuffs []cord.Stuff
+		for i := range d.Cords {
+			d.Cords[i].Stuff.Colour = apart[i]
+			stuffs = append(stuffs, d.Cords[i].Stuff)
+		}
+		p, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatalf("%s: %v", k.ID, err)
+		}
+		l := p.Layout()
+		for _, back := range []bool{false, true} {
+			pic := scene.Draw(l, stuffs, scene.View{PerMM: 8, Back: back})
+			var cs []curve.Curve
+			var of []int
+			for _, s := range l.Strands {
+				c := curve.Curve{Points: s.Points}
+				if back {
+					c = c.Map(func(v curve.Vec) curve.Vec { return curve.Vec{X: -v.X, Y: v.Y, Z: -v.Z} })
+				}
+				cs, of = append(cs, c), append(of, s.Cord)
+			}
+			found, err := curve.Crossings(cs)
+			if err != nil {
+				t.Fatalf("%s: %v", k.ID, err)
+			}
+			tops := bodies(t, pic)
+			right, wrong := 0, 0
+			for _, x := range found {
+				if of[x.Over] == of[x.Under] || covered(cs, stuffs, of, x) || inBead(l, x, back) {
+					continue
+				}
+				painted := tops.at(100*x.X, 100*x.Y)
+				switch {
+				case painted == "":
+				case kin(painted, stuffs[of[x.Over]].Colour):
+					right++
+				default:
+					wrong++
+				}
+			}
+			seen += right
+			if wrong > (right+wrong)/25 {
+				t.Errorf("%s, back %v: %d crossings are painted as they lie, %d are not", k.ID, back, right, wrong)
+			}
+		}
+	}
+	if seen < 200 {
+		t.Errorf("only %d crossings were looked at", seen)
+	}
+}
+
+// covered tells whether a third strand, or another part of these, lies nearer
+// to the eye over a crossing.
+func covered(cs []curve.Curve, stuffs []cord.Stuff, of []int, x curve.Crossing) bool {
+	at := func(c curve.Curve, way float64) curve.Vec {
+		i := min(int(way), len(c.Points)-2)
+		return curve.Lerp(c.Points[i], c.Points[i+1], way-float64(i))
+	}
+	over := at(cs[x.Over], x.OverAt)
+	under := at(cs[x.Under], x.UnderAt)
+	if over.Z-under.Z < 0.5*stuffs[of[x.Over]].DrawnUp() {
+		return true // they pass beside each other rather than over
+	}
+	for i, c := range cs {
+		r := stuffs[of[i]].DrawnUp() // soft cord spreads up to its neighbours
+		for k := 1; k < len(c.Points); k++ {
+			a, b := c.Points[k-1], c.Points[k]
+			if i == x.Over && math.Abs(float64(k)-x.OverAt) < 3 {
+				continue
+			}
+			d, u, _ := curve.SegmentDistance(curve.Vec{X: a.X, Y: a.Y}, curve.Vec{X: b.X, Y: b.Y}, curve.Vec{X: x.X, Y: x.Y}, curve.Vec{X: x.X, Y: x.Y})
+			if d < r && curve.Lerp(a, b, u).Z > over.Z-0.3*r {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+func inBead(l plan.Layout, x curve.Crossing, back bool) bool {
+	for _, b := range l.Beads {
+		at := b.At.X
+		if back {
+			at = -at
+		}
+		if math.Abs(x.Y-b.At.Y) < b.LengthMM && math.Abs(x.X-at) < b.WidthMM {
+			return true
+		}
+	}
+	return false
+}
+
+type body struct {
+	colour   string
+	pts      [][2]float64
+	from, to float64
+}
+
+type painting []body
+
+// bodies are the filled outlines of a picture in the order they are painted.
+func bodies(t *testing.T, p scene.Picture) painting {
+	var out painting
+	eachLayer(p, func(l scene.Layer, y, from, to int) {
+		if l.Kind != scene.Body {
+			return
+		}
+		for _, pts := range outlines(t, l.D) {
+			for i := range pts {
+				pts[i][1] += float64(y)
+			}
+			out = append(out, body{l.Colour, pts, float64(from), float64(to)})
+		}
+	})
+	return out
+}
+
+// at is the colour seen at a place, hundredths of a millimetre.
+func (p painting) at(x, y float64) string {
+	for i := len(p) - 1; i >= 0; i-- {
+		if b := p[i]; y >= b.from && y <= b.to && winding(b.pts, x, y) != 0 {
+			return b.colour
+		}
+	}
+	return ""
+}
