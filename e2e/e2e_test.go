@@ -228,7 +228,18 @@ func TestKnotsByKeyByTypingAndByPulling(t *testing.T) {
 
 	v.until("the edge can be pulled", `document.querySelector('[data-pull="1"]')`)
 	v.until("the picture shows five knots", saved+` && document.querySelector('[data-pull="1"]').getAttribute("aria-valuenow") === "5"`)
-	at := eval[[]float64](v, `(() => { const r = document.querySelector('[data-pull="1"] rect').getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`)
+	// Where it lies once it has lain still for half a second of frames.
+	at := eval[[]float64](v, `new Promise((done) => {
+	  let last = "", still = 0;
+	  const look = () => {
+	    const r = document.querySelector('[data-pull="1"] rect')?.getBoundingClientRect();
+	    const now = r ? [r.left + r.width / 2, r.top + r.height / 2] : [];
+	    still = r && now.join() === last ? still + 1 : 0;
+	    last = now.join();
+	    if (still > 30) done(now); else requestAnimationFrame(look);
+	  };
+	  look();
+	})`)
 	v.do(chromedp.DragAndDropXY(at[0], at[1], at[0], at[1]+130, 12))
 	v.until("pulling took knots in", `Number(document.querySelector('[data-pull="1"]').getAttribute("aria-valuenow")) > 6`)
 	v.until("all is saved", saved)

@@ -4,6 +4,6 @@ import { defineConfig } from "vite";
 
 export default defineConfig({
   plugins: [react(), tailwindcss()],
-  build: { outDir: "../server/dist", emptyOutDir: true, assetsInlineLimit: 0 },
+  build: { outDir: "../server/dist", emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 700 },
   server: { proxy: { "/api": "http://127.0.0.1:7420" } },
 });

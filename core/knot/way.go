@@ -134,11 +134,51 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 		return Tied{}, false, Unknown(w.Section.Do)
 	}
 	if k.hold == nil {
-		return Tied{}, false, nil
+		return holdAny(w, action, along)
 	}
 	t, err := k.hold(w, action, along)
 	t.Settle()
 	return t, err == nil, err
+}
+
+// holdAny holds a knot whose way is not kept: its strands are led along the
+// drawn-up curve, each as its turn comes.
+func holdAny(w Work, action int, along float64) (Tied, bool, error) {
+	w.Section.Count = min(1, w.Section.Count)
+	t, err := Tie(w)
+	if err != nil || action >= len(t.Actions) || t.Actions[action].Moves < 0 || len(w.Own) > 0 {
+		return Tied{}, false, err
+	}
+	out := t
+	out.Cells, out.Beads = nil, nil
+	out.Paths = make([]Path, len(t.Paths))
+	for i, p := range t.Paths {
+		all, done := 0.0, 0.0
+		for k, a := range t.Actions {
+			if a.Moves != i {
+				continue
+			}
+			all++
+			switch {
+			case k < action:
+				done++
+			case k == action:
+				done += along
+			}
+		}
+		d := w.Leads[i].Diameter
+		switch {
+		case all == 0 || done == all:
+			out.Paths[i] = Path{Points: p.Points}
+		case done == 0:
+			at := p.Points[0]
+			out.Paths[i] = Path{Points: []Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z}, {X: at.X, Y: at.Y + 5*d, Z: at.Z}}}
+		default:
+			out.Paths[i] = Path{Points: lead(p.Points, done/all, d)}
+		}
+	}
+	out.Settle()
+	return out, true, nil
 }
 
 // Led is the share of an action in which its strand is led, where the part is

@@ -278,22 +278,37 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 	}
 	whole := done == n*tied.Repeats && along >= 1 && w.o.Along != 0
 	closed := work
-	closed.HalfKnots = (done - 1) / 2
-	if !tied.HalfKnots {
-		closed.HalfKnots = 0
+	inHand := work
+	switch {
+	case tied.HalfKnots:
+		closed.HalfKnots = (done - 1) / 2
+		inHand = closed
+	case tied.Repeats > 1:
+		closed.Section.Count = (done - 1) / n
+		inHand.Section.Count = 1
+	default:
+		closed.Section.Count = 0
 	}
 	held, ok := knot.Tied{}, false
 	if !whole {
 		var err error
-		if held, ok, err = knot.Hold(closed, (done-1)%n, along); err != nil {
+		if held, ok, err = knot.Hold(inHand, (done-1)%n, along); err != nil {
 			return refused(path, err)
 		}
 	}
 	if !ok {
+		if tied.Repeats > 1 && !whole { // as many as are tied with the one in hand
+			work.Section.Count = (done-1)/n + 1
+			t, err := knot.Tie(work)
+			if err != nil {
+				return refused(path, err)
+			}
+			tied = t
+		}
 		w.lay(i, s, work, tied, chosen, own, places, middle)
 		return nil
 	}
-	if closed.HalfKnots > 0 {
+	if closed.HalfKnots > 0 || (!tied.HalfKnots && closed.Section.Count > 0) {
 		t, err := knot.Tie(closed)
 		if err != nil {
 			return refused(path, err)
@@ -306,6 +321,9 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		for _, p := range places {
 			chosen = append(chosen, w.hanging[p-1])
 			work.Leads = append(work.Leads, w.lead(w.hanging[p-1], middle, w.y))
+		}
+		if !tied.HalfKnots && last.Moves >= 0 && last.Moves < len(chosen) {
+			w.moving = chosen[last.Moves]
 		}
 	}
 	w.lay(i, s, work, held, chosen, own, places, middle)
