@@ -163,3 +163,16 @@ func TestBadRoutesAreRefused(t *testing.T) {
 		t.Errorf("one over one under: %v", err)
 	}
 }
+
+// Each route drawn up as bight tighten does by default.
+func BenchmarkRoutes(b *testing.B) {
+	for _, r := range knot.Routes() {
+		b.Run(r.Name, func(b *testing.B) {
+			for b.Loop() {
+				if _, err := r.Draw(context.Background(), r.Settings(false)); err != nil {
+					b.Fatal(err)
+				}
+			}
+		})
+	}
+}
