@@ -35,10 +35,11 @@ func init() {
 		Fields: []Field{
 			{Key: "strands", Short: "strands", Label: "strands", Kind: "places"},
 			{Key: "filler", Short: "filler", Label: "filler, its place", Kind: "place"},
+			{Key: "carry", Short: "carry", Label: "fillers together", Kind: "count", Default: "1", Least: 1, Most: 2},
 			{Key: "direction", Short: "direction", Label: "worked to the", Kind: "choice", Choices: []string{"right", "left"}, Default: "right"},
 			{Key: "slope", Short: "slope", Label: "slope", Kind: "choice", Choices: []string{"horizontal", "diagonal"}, Default: "horizontal"},
 		},
-		fill: func(s *Section) { s.Direction, s.Slope = "right", "horizontal" },
+		fill: func(s *Section) { s.Carry, s.Direction, s.Slope = 1, "right", "horizontal" },
 		tie:  tieHitches,
 	})
 	addRoute(Route{
@@ -229,15 +230,21 @@ func tieHitches(w Work) (Tied, error) {
 			return t, err
 		}
 		t.mirror(n)
-		t.Actions = hitchActions(n, place, true, w.Section.Slope == "diagonal")
+		t.Actions = hitchActions(n, place, max(1, w.Section.Carry), true, w.Section.Slope == "diagonal")
 		return t, nil
 	}
 	f := place - 1
-	if f == n-1 {
-		return Tied{}, fmt.Errorf("the filler is the last strand on the right, so there is none to hitch over it; work to the left or take another filler")
+	carry := max(1, w.Section.Carry)
+	if f+carry > n-1 {
+		return Tied{}, fmt.Errorf("no strand is left beyond the filler to hitch over it; work to the other side, take another filler or carry one less")
 	}
-	workers := w.Leads[f+1:]
-	row, err := newHitchRow(workers, w.Leads[f].Diameter)
+	workers := w.Leads[f+carry:]
+	// Two fillers lie one before the other in the hitches.
+	bore := w.Leads[f].Diameter
+	if carry == 2 {
+		bore += w.Leads[f+1].Diameter
+	}
+	row, err := newHitchRow(workers, bore)
 	if err != nil {
 		return Tied{}, err
 	}
@@ -267,29 +274,45 @@ func tieHitches(w Work) (Tied, error) {
 	// The filler comes down at the left, lies under all hitches and goes down
 	// on the right.
 	begin, end := at(-0.2*d), at(run+0.2*d)
-	fill := curve.Spline([]Vec{{X: begin.X - 0.5*d}, {X: begin.X - 0.45*d, Y: math.Max(0.2*d, begin.Y-0.7*d)}, begin, at(0.25 * row.step), at(run / 2),
-		at(run - 0.25*row.step), end, {X: end.X + 0.45*d, Y: math.Min(end.Y+0.7*d, t.Height-0.1*d)}, {X: end.X + 0.5*d, Y: t.Height}}, false)
-	t.Paths[f] = Path{Points: fill.Points}
+	for c := range carry {
+		// The second comes in and goes out outside the first, and lies behind it.
+		aside, z := 0.0, 0.0
+		if carry == 2 {
+			aside, z = float64(1-c)*w.Leads[f].Diameter, (0.5-float64(c))*1.02*bore/2
+		}
+		deep := func(v Vec) Vec { v.Z = z; return v }
+		t.Paths[f+c] = Path{Points: curve.Spline([]Vec{{X: begin.X - 0.5*d - aside}, {X: begin.X - 0.45*d - aside, Y: math.Max(0.2*d, begin.Y-0.7*d)}, deep(begin), deep(at(0.25 * row.step)), deep(at(run / 2)),
+			deep(at(run - 0.25*row.step)), deep(end), {X: end.X + 0.45*d + float64(c)*aside2(carry, w.Leads[f].Diameter), Y: math.Min(end.Y+0.7*d, t.Height-0.1*d)}, {X: end.X + 0.5*d + float64(c)*aside2(carry, w.Leads[f].Diameter), Y: t.Height}}, false).Points}
+	}
 	for k := range workers {
 		h := row.over(at((float64(k)+0.5)*row.step), slope, false)
-		t.Paths[f+1+k] = Path{Points: led(Vec{X: h[0].X, Z: h[0].Z}, h, t.Height)}
+		t.Paths[f+carry+k] = Path{Points: led(Vec{X: h[0].X, Z: h[0].Z}, h, t.Height)}
 	}
 	for i := range n {
 		switch {
 		case i < f:
 			t.Order = append(t.Order, i)
-		case i < n-1:
-			t.Order = append(t.Order, i+1)
+		case i < n-carry:
+			t.Order = append(t.Order, i+carry)
 		default:
-			t.Order = append(t.Order, f)
+			t.Order = append(t.Order, f+i-(n-carry))
 		}
 	}
-	t.Actions = hitchActions(n, place, false, slope > 0)
+	t.Actions = hitchActions(n, place, carry, false, slope > 0)
 	return t, nil
 }
 
-// hitchActions are the moves of a row of hitches over the filler at a place.
-func hitchActions(n, place int, left, diagonal bool) []Action {
+// aside2 is by how much the second of two fillers lies beside the first.
+func aside2(carry int, d float64) float64 {
+	if carry == 2 {
+		return d
+	}
+	return 0
+}
+
+// hitchActions are the moves of a row of hitches over the filler at a place, or
+// over it and the next one together.
+func hitchActions(n, place, carry int, left, diagonal bool) []Action {
 	to, from, step, end := "right", "left", 1, n
 	if left {
 		to, from, step, end = "left", "right", -1, 1
@@ -299,7 +322,7 @@ func hitchActions(n, place int, left, diagonal bool) []Action {
 		slant = ", slanting down"
 	}
 	var others []int // leads that are hitched, in turn
-	for p := place + step; step*(end-p) >= 0; p += step {
+	for p := place + carry*step; step*(end-p) >= 0; p += step {
 		others = append(others, p-1)
 	}
 	named := make([]int, len(others))
@@ -307,12 +330,17 @@ func hitchActions(n, place int, left, diagonal bool) []Action {
 		named[i] = o + 1
 	}
 	sort.Ints(named)
-	out := []Action{{Moves: place - 1, From: from, Over: others,
+	out := []Action{}
+	if carry == 2 {
+		out = append(out, Action{Moves: place - 1 + step, From: from, Over: others,
+			Text: fmt.Sprintf("Lay strand %d to the %s across the front of strand%s %s%s.", place+step, to, plural(len(others)), places(named), slant)})
+	}
+	out = append(out, Action{Moves: place - 1, From: from, Over: others,
 		Text:   fmt.Sprintf("Lay strand %d to the %s across the front of strand%s %s%s.", place, to, plural(len(others)), places(named), slant),
-		Detail: "Hold it taut; it stays straight under every hitch."}}
+		Detail: "Hold it taut; it stays straight under every hitch."})
 	for k, o := range others {
 		a := Action{Moves: o, From: to, Under: []int{place - 1},
-			Text:   fmt.Sprintf("Hitch strand %d twice over the filler: up behind it, over it and down on the %s, then the same on the %s through its own turn.", o+1, from, to),
+			Text:   fmt.Sprintf("Hitch strand %d twice over the filler"+plural(carry)+": up behind it, over it and down on the %s, then the same on the %s through its own turn.", o+1, from, to),
 			Detail: "Push it against the hitch before and draw it up."}
 		if k == len(others)-1 {
 			a.Gate = "Two ribs stand side by side for every hitch, in one straight line."

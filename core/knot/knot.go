@@ -362,7 +362,7 @@ func (w Work) key() string {
 	if w.LeftHanded {
 		text("left-handed")
 	}
-	num(float64(s.Count), s.LengthMM, s.GapMM, s.InnerMM, float64(s.Turns), float64(s.Squares), float64(s.Filler), float64(s.Which), float64(w.HalfKnots), w.BarMM, w.RingMM)
+	num(float64(s.Count), s.LengthMM, s.GapMM, s.InnerMM, float64(s.Turns), float64(s.Squares), float64(s.Filler), float64(s.Carry), float64(s.Which), float64(w.HalfKnots), w.BarMM, w.RingMM)
 	if q := s.Bead; q != nil {
 		num(q.HoleMM, q.LengthMM, q.WidthMM)
 		text(q.Colour)

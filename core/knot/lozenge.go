@@ -347,7 +347,7 @@ func diamondActions(s Section, n int) []Action {
 	h := n / 2
 	var out []Action
 	side := func(place int, leftwards bool) {
-		as := hitchActions(n, place, leftwards, true)[:h] // the filler laid, and a hitch for each strand of the side
+		as := hitchActions(n, place, 1, leftwards, true)[:h] // the filler laid, and a hitch for each strand of the side
 		for i, a := range as {
 			if i > 0 {
 				a.Gate = ""

@@ -27,6 +27,7 @@ type Section struct {
 	Squares  int      `json:"squares,omitempty"`
 
 	Filler    int    `json:"filler,omitempty"`
+	Carry     int    `json:"carry,omitempty"` // fillers carried together, 1 or 2
 	Direction string `json:"direction,omitempty" jsonschema:"enum=left,enum=right"`
 	Slope     string `json:"slope,omitempty" jsonschema:"enum=horizontal,enum=diagonal"`
 
@@ -97,6 +98,8 @@ func (s *Section) At(key string) any {
 		return &s.Squares
 	case "filler":
 		return &s.Filler
+	case "carry":
+		return &s.Carry
 	case "direction":
 		return &s.Direction
 	case "slope":

@@ -92,6 +92,7 @@ export interface Section {
   gap_mm?: number;
   squares?: number;
   filler?: number;
+  carry?: number;
   direction?: "left" | "right";
   slope?: "horizontal" | "diagonal";
   inside?: "empty" | "square-knot" | "bead";
