@@ -45,7 +45,8 @@ const asked = [0.7, 1.5, 2.5, 4, 7, 11];
 function scaleFor(pics: Picture[], w: number, h: number): number {
   const wide = Math.max(...pics.map((p) => p.width / 100)) + 14;
   const tall = Math.max(...pics.map((p) => p.height / 100)) + 8;
-  const fit = Math.min((w - rulerPx) / pics.length / wide, h / tall, 14);
+  const named = pics.length > 1 ? 16 : 0; // for the words face and back
+  const fit = Math.min((w - rulerPx) / pics.length / wide, (h - named) / tall, 14);
   return Math.max(0.4, fit);
 }
 
@@ -160,7 +161,7 @@ function View({ picture, plan, x, perMM, top, named }: ViewProps) {
       {named && (
         <text
           x={middle}
-          y={picture.top + picture.height + 5 / scale}
+          y={picture.top + picture.height + 13 / scale}
           fontSize={13 / scale}
           textAnchor="middle"
           fill="currentColor"
