@@ -172,9 +172,10 @@ func flatShape(fillers []float64) (Shape, error) {
 }
 
 // FlatRow is the problem of a half knot of a flat row over fillers, drawn up
-// for itself and not taken between neighbours; diameters are in the workers'.
-func FlatRow(fillers []float64) tighten.Problem {
-	_, p := flatCell(1, fillers)
+// for itself and not taken between neighbours; diameters are in the first
+// worker's.
+func FlatRow(second float64, fillers []float64) tighten.Problem {
+	_, p := flatCell(second, fillers)
 	return p()
 }
 
@@ -229,16 +230,14 @@ func notched(fs []float64) []float64 {
 	return out
 }
 
-// rowShape is the shape of a row with its name: of equal workers between
-// neighbours of the family, else drawn up for itself.
+// rowShape is the shape of a row with its name, taken between neighbours of its
+// family.
 func rowShape(flat bool, second float64, fillers []float64) (string, Shape, error) {
-	if second != 1 {
-		name, problem := flatCell(second, notched(fillers))
-		s, err := drawn(name, problem)
-		return name, s, err
-	}
 	kind, find := "spiral", spiralShape
-	if flat {
+	switch {
+	case second != 1:
+		kind, find = "flat", func(fillers []float64) (Shape, error) { return unequalShape(second, fillers) }
+	case flat:
 		kind, find = "flat", flatShape
 	}
 	name := key(kind, second, fillers)

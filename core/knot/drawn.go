@@ -206,6 +206,7 @@ func Generated() map[string]tighten.Problem {
 			out[key] = p()
 		}
 	}
+	unequalProblems(out)
 	for _, t := range spiralThick {
 		for n := 1; n <= mostSpiral; n++ {
 			key, p := spiralCell(1, same(n, t))
