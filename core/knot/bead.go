@@ -103,7 +103,7 @@ func seats(leads []Lead) []Vec {
 		radii, from = append(radii, l.Diameter/2), append(from, Vec{X: x + l.Diameter/2})
 		x += l.Diameter
 	}
-	ds, _ := bundles.get(fmt.Sprintf("seats %.6f %.6f", radii, from), func() ([]disc, error) { return bundle(radii, from, len(radii)), nil })
+	ds, _ := bundles.Get(fmt.Sprintf("seats %.6f %.6f", radii, from), func() ([]disc, error) { return bundle(radii, from, len(radii)), nil })
 	out := make([]Vec, len(ds))
 	for i, q := range ds {
 		out[i] = Vec{X: q.x, Z: q.z}

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 	"nimblebight/core/tighten"
 )
 
@@ -108,10 +109,10 @@ type rolled struct {
 	gap     float64
 }
 
-var berries kept[rolled]
+var berries kept.By[rolled]
 
 func berryOver(squares int, filler float64) (rolled, error) {
-	return berries.get(fmt.Sprintf("%d %.4f", squares, filler), func() (rolled, error) {
+	return berries.Get(fmt.Sprintf("%d %.4f", squares, filler), func() (rolled, error) {
 		const nodes = 401
 		k := 0
 		for k < len(berryFillers)-2 && berryFillers[k+1] < filler {

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -21,7 +22,7 @@ var (
 	spiralThick = []float64{0.56, 0.75, 1, 1.33, 1.86}
 )
 
-var rows kept[Shape] // taken between neighbours, by name
+var rows kept.By[Shape] // taken between neighbours, by name
 
 const mostSpiral = 4 // fillers of a spiral that are drawn up at build time
 
@@ -241,6 +242,6 @@ func rowShape(flat bool, second float64, fillers []float64) (string, Shape, erro
 		kind, find = "flat", flatShape
 	}
 	name := key(kind, second, fillers)
-	s, err := rows.get(name, func() (Shape, error) { return find(fillers) })
+	s, err := rows.Get(name, func() (Shape, error) { return find(fillers) })
 	return name, s, err
 }

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 )
 
 // Gathering knot (wrap knot): a separate cord is laid as a long eye along the
@@ -33,7 +34,7 @@ func init() {
 	})
 }
 
-var bundles kept[[]disc] // packed before
+var bundles kept.By[[]disc] // packed before
 
 // disc is the section of a strand in a bundle.
 type disc struct{ x, z, r float64 }
@@ -124,7 +125,7 @@ func tieGather(w Work) (Tied, error) {
 	// The two legs of the eye lie in the bundle too.
 	radii = append(radii, d/2, d/2)
 	from = append(from, Vec{X: -d, Z: -3 * d}, Vec{X: d, Z: -3 * d})
-	ds, err := bundles.get(fmt.Sprintf("%.6f %.6f", radii, from), func() ([]disc, error) { return bundle(radii, from, len(w.Leads)), nil })
+	ds, err := bundles.Get(fmt.Sprintf("%.6f %.6f", radii, from), func() ([]disc, error) { return bundle(radii, from, len(w.Leads)), nil })
 	if err != nil {
 		return Tied{}, err
 	}

@@ -6,6 +6,7 @@ import (
 	"sort"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -83,11 +84,11 @@ type hitch struct {
 	gap    float64
 }
 
-var hitches kept[hitch]
+var hitches kept.By[hitch]
 
 func hitchOn(filler float64) (hitch, error) {
 	filler = math.Max(hitchFillers[0], math.Min(filler, hitchFillers[len(hitchFillers)-1]))
-	return hitches.get(fmt.Sprintf("%.4f", filler), func() (hitch, error) {
+	return hitches.Get(fmt.Sprintf("%.4f", filler), func() (hitch, error) {
 		const nodes = 241
 		k := 0
 		for k < len(hitchFillers)-2 && hitchFillers[k+1] < filler {

@@ -19,6 +19,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -238,7 +239,7 @@ func Tie(w Work) (Tied, error) {
 	if k.hangs || w.Core != nil {
 		return tie()
 	}
-	return tieds.get(w.key(), tie)
+	return tieds.Get(w.key(), tie)
 }
 
 // sided tells whether a section of the knot says itself on which side it is
@@ -340,7 +341,7 @@ func (t *Tied) Settle() {
 	}
 }
 
-var tieds kept[Tied]
+var tieds kept.By[Tied]
 
 // key names everything that a knot's shape depends on, where it does not depend
 // on how its strands hang.

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 )
 
 // Diamond in hitches: two diagonals of double half hitches lead apart from the
@@ -54,7 +55,7 @@ func tieDiamonds(w Work) (Tied, error) {
 	})
 }
 
-var diamonds kept[Tied] // in the greatest diameter
+var diamonds kept.By[Tied] // in the greatest diameter
 
 // tieDiamond ties one diamond: laid out by its hitches, then parted where the
 // lines laid between them press into one another. It is worked out once for
@@ -85,7 +86,7 @@ func tieDiamond(w Work) (Tied, error) {
 		unit.Section.Bead = &Bead{HoleMM: b.HoleMM / d, LengthMM: b.LengthMM / d, WidthMM: b.WidthMM / d, Colour: b.Colour}
 		key += fmt.Sprintf(" bead %.4f %.4f", b.LengthMM/d, b.WidthMM/d)
 	}
-	t, err := diamonds.get(key, func() (Tied, error) {
+	t, err := diamonds.Get(key, func() (Tied, error) {
 		t, err := layDiamond(unit)
 		if err != nil {
 			return t, err

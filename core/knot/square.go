@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 	"nimblebight/core/tighten"
 )
 
@@ -283,7 +284,7 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	t.Turned -= math.Pi * math.Round(t.Turned/math.Pi)
 
 	// What is over what does not change with size or count, so it is read once.
-	read, err := readings.get(fmt.Sprint(name, halves, min(halves, count)), func() (reading, error) {
+	read, err := readings.Get(fmt.Sprint(name, halves, min(halves, count)), func() (reading, error) {
 		return readHalf(t.Paths, t.Cells, halves, count)
 	})
 	if err != nil {
@@ -445,7 +446,7 @@ type reading struct {
 	sights []Sight
 }
 
-var readings kept[reading] // of shape and halves
+var readings kept.By[reading] // of shape and halves
 
 // readHalf reads off the curves of the first halves half knots what each worker
 // passes over and under, and what is seen on the face and the back.

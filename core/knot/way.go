@@ -7,6 +7,7 @@ import (
 	"math"
 	"sync"
 
+	"nimblebight/core/kept"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -33,7 +34,7 @@ var (
 		}
 		return m
 	})
-	ways kept[[]Shape]
+	ways kept.By[[]Shape]
 )
 
 // DrawWay draws the frames of a problem, from loose to tight.
@@ -66,7 +67,7 @@ func way(key string, p func() tighten.Problem) ([]Shape, error) {
 		}
 		return out, nil
 	}
-	return ways.get(key, func() ([]Shape, error) { return DrawWay(p()) })
+	return ways.Get(key, func() ([]Shape, error) { return DrawWay(p()) })
 }
 
 // between2 is the shape between two frames, t from 0 (loose) to 1 (drawn up).

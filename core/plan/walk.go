@@ -9,6 +9,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/finish"
 	"nimblebight/core/gauge"
+	"nimblebight/core/kept"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/tighten"
@@ -475,7 +476,7 @@ func (w *walk) keep(sec Section, top, bottom float64) {
 	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 
-var joints kept[[][]curve.Vec]
+var joints kept.By[[][]curve.Vec]
 
 // part keeps strands that are drawn into a bundle, or come out of one, from
 // passing through one another on the way.
@@ -494,7 +495,7 @@ func (w *walk) part(legs []*leg, lines [][]curve.Vec) {
 			key = fmt.Appendf(key, " %.3f %.3f %.3f", v.X, v.Y, v.Z)
 		}
 	}
-	parted, err := joints.get(string(key), func() ([][]curve.Vec, error) {
+	parted, err := joints.Get(string(key), func() ([][]curve.Vec, error) {
 		cs, _ := tighten.Part(strands)
 		out := make([][]curve.Vec, len(cs))
 		for k, c := range cs {

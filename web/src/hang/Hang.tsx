@@ -12,6 +12,7 @@ import { usePicture, useSettings } from "../api/queries";
 import type { Band, Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { length, type Units } from "../ui/units";
+import { useSize } from "../ui/useSize";
 import { Plates } from "./Plate";
 import { Ruler } from "./Ruler";
 
@@ -19,19 +20,11 @@ export type Side = "face" | "back" | "both";
 
 /** Hang shows the piece hanging over the mat, to scale, with its ruler. */
 export function Hang({ side }: { side: Side }) {
-  const box = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ w: 0, h: 0 });
-  useEffect(() => {
-    const el = box.current;
-    if (!el) return;
-    const watch = new ResizeObserver(([e]) => setSize({ w: e.contentRect.width, h: e.contentRect.height }));
-    watch.observe(el);
-    return () => watch.disconnect();
-  }, []);
+  const { box, w, h } = useSize();
   const { plan } = useWork();
   return (
     <div ref={box} className="mat relative h-full min-h-0 w-full overflow-hidden" data-testid="hang">
-      {plan && size.h > 0 && <Mat side={side} plan={plan} w={size.w} h={size.h} />}
+      {plan && h > 0 && <Mat side={side} plan={plan} w={w} h={h} />}
     </div>
   );
 }

@@ -1,5 +1,6 @@
-import { memo, useEffect, useRef, useState } from "react";
+import { memo } from "react";
 import type { Picture, Plate } from "../api/types.gen";
+import { useSize } from "../ui/useSize";
 
 /** by what a plate is wider than what its cords cover, for their inks */
 const bleed = 40;
@@ -66,16 +67,8 @@ const Layers = memo(function Layers({ plate }: { plate: Plate }) {
 
 /** Fitted is a picture as large as its box allows. */
 export function Fitted({ picture, label }: { picture: Picture; label: string }) {
-  const box = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ w: 0, h: 0 });
-  useEffect(() => {
-    const el = box.current;
-    if (!el) return;
-    const watch = new ResizeObserver(([e]) => setSize({ w: e.contentRect.width, h: e.contentRect.height }));
-    watch.observe(el);
-    return () => watch.disconnect();
-  }, []);
-  const perMM = Math.min((size.w / picture.width) * 100, (size.h / picture.height) * 100);
+  const { box, w, h } = useSize();
+  const perMM = Math.min((w / picture.width) * 100, (h / picture.height) * 100);
   return (
     <div ref={box} className="flex h-full min-h-0 w-full items-center justify-center overflow-hidden">
       {perMM > 0 && <Still picture={picture} perMM={perMM} label={label} />}

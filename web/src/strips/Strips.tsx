@@ -1,8 +1,9 @@
-import { memo, useEffect, useRef, useState } from "react";
+import { memo } from "react";
 import { useSettings } from "../api/queries";
 import type { Leg, PlannedCord } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { length, type Units } from "../ui/units";
+import { useSize } from "../ui/useSize";
 
 const rowPx = 44;
 
@@ -10,15 +11,7 @@ const rowPx = 44;
 export function Strips() {
   const { plan, document, lit, setLit, select } = useWork();
   const { units } = useSettings();
-  const box = useRef<HTMLDivElement>(null);
-  const [w, setW] = useState(0);
-  useEffect(() => {
-    const el = box.current;
-    if (!el) return;
-    const watch = new ResizeObserver(([e]) => setW(e.contentRect.width));
-    watch.observe(el);
-    return () => watch.disconnect();
-  }, []);
+  const { box, w } = useSize();
   const cords = plan?.cords.filter((c) => c.role !== "unused") ?? [];
   const longest = Math.max(1, ...cords.map((c) => c.cut_mm));
   const perMM = Math.max(0.001, (w - 110) / longest);

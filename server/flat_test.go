@@ -1,0 +1,102 @@
+package server_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"nimblebight/core/piece"
+	"nimblebight/core/scene"
+	"nimblebight/server"
+)
+
+// Every knot and every pattern can be seen, and says on how many strands it is
+// tied.
+func TestKnotsAndPatternsCanBeSeen(t *testing.T) {
+	b := newBench(t)
+	cat := ask[server.Catalogue](b, 200, "GET", "/api/catalogue", nil)
+	for _, k := range cat.Knots {
+		if pic := ask[scene.Picture](b, 200, "GET", "/api/knots/"+k.ID+"/picture", nil); pic.Empty() {
+			t.Errorf("%s cannot be seen", k.ID)
+		}
+		switch k.ID {
+		case "switch-knot", "berry-knot":
+			if fmt.Sprint(k.Strands) != "[4]" {
+				t.Errorf("%s is tied on %v strands", k.ID, k.Strands)
+			}
+		case "diamond":
+			if fmt.Sprint(k.Strands) != "[4 6 8]" {
+				t.Errorf("a diamond is tied on %v strands", k.Strands)
+			}
+		}
+	}
+	for _, p := range cat.Patterns {
+		if pic := ask[scene.Picture](b, 200, "GET", "/api/patterns/"+p.ID+"/picture", nil); pic.Empty() {
+			t.Errorf("pattern %s cannot be seen", p.ID)
+		}
+	}
+	ask[server.Problem](b, 404, "GET", "/api/patterns/nothing/picture", nil)
+	if p := ask[server.Problem](b, 422, "GET", "/api/knots/sqare-knot/picture", nil); !strings.Contains(p.Detail+fmt.Sprint(p.Errors), "square-knot") {
+		t.Errorf("a slip of the pen is answered by %+v", p)
+	}
+}
+
+// A section's curves come for turning: cords of the piece, near its middle.
+func TestASectionInSpace(t *testing.T) {
+	b := newBench(t)
+	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	s := ask[server.Space](b, 200, "GET", fmt.Sprintf("/api/pieces/%d/space?section=1", made.ID), nil)
+	cords := map[string]bool{}
+	for _, thread := range s.Strands {
+		cords[thread.Cord] = true
+		if len(thread.Points)%3 != 0 || len(thread.Points) < 9 || thread.DiameterMM <= 0 {
+			t.Errorf("a thread of %d numbers, %v mm thick", len(thread.Points), thread.DiameterMM)
+		}
+		for i := 1; i < len(thread.Points); i += 3 {
+			if y := thread.Points[i]; y < -40 || y > 40 {
+				t.Fatalf("a thread lies %v mm from the section's middle", y)
+			}
+		}
+	}
+	if !cords["A"] || !cords["B"] {
+		t.Errorf("the cords in it are %v", cords)
+	}
+	for _, q := range []string{"", "?section=9", "?section=-1", "?section=two"} {
+		ask[server.Problem](b, 422, "GET", fmt.Sprintf("/api/pieces/%d/space%s", made.ID, q), nil)
+	}
+}
+
+// Plates that a browser has are left out of what it is sent, and nothing else.
+func TestPlatesThatAreThereAreNotSent(t *testing.T) {
+	b := newBench(t)
+	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	path := fmt.Sprintf("/api/pieces/%d/picture?view=face&scale=4", made.ID)
+	all := ask[scene.Picture](b, 200, "GET", path, nil)
+	var have []string
+	for name := range all.Plates {
+		have = append(have, name)
+	}
+	rest := all.Without(have[:2])
+	if len(rest.Plates) != len(all.Plates)-2 || len(rest.Places) != len(all.Places) {
+		t.Errorf("of %d plates without two %d are left", len(all.Plates), len(rest.Plates))
+	}
+	r := b.do("GET", path, nil, "Have-Plates", strings.Join(have, ","))
+	if r.Code != 200 || strings.Contains(r.Body.String(), `"layers"`) {
+		t.Errorf("a browser that has all is sent %d letters", r.Body.Len())
+	}
+	again := ask[scene.Picture](b, 200, "GET", path, nil)
+	if len(again.Plates) != len(all.Plates) {
+		t.Error("what one browser has is missing for the next")
+	}
+}
+
+// A plan that is refused comes with its way out.
+func TestARefusedPlanOffersAWayOut(t *testing.T) {
+	b := newBench(t)
+	d := piece.Patterns()[0].Document.With("mount A B, bead hole=2mm long=8mm wide=12mm, finish dome", piece.Patterns()[0].Document.Cords...)
+	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Document: &d})
+	p := ask[server.Problem](b, 422, "GET", fmt.Sprintf("/api/pieces/%d/plan", made.ID), nil)
+	if len(p.Errors) != 1 || p.Errors[0].Fix == nil || p.Errors[0].Fix.Set[0].Path != "sequence[1].bead.hole_mm" {
+		t.Errorf("refused by %+v", p)
+	}
+}
