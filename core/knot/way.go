@@ -147,16 +147,15 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	w.Section.Count = min(1, w.Section.Count)
 	t, err := Tie(w)
-	if err != nil || action >= len(t.Actions) || t.Actions[action].Moves < 0 || len(w.Own) > 0 {
+	if err != nil || action >= len(t.Actions) || !CanLead(w.Section, t.Actions[action]) {
 		return Tied{}, false, err
 	}
 	out := t
 	out.Cells, out.Beads = nil, nil
-	out.Paths = make([]Path, len(t.Paths))
-	for i, p := range t.Paths {
+	led := func(p Path, lead1 int, d float64) Path {
 		all, done := 0.0, 0.0
 		for k, a := range t.Actions {
-			if a.Moves != i {
+			if a.Moves != lead1 {
 				continue
 			}
 			all++
@@ -167,20 +166,29 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 				done += along
 			}
 		}
-		d := w.Leads[i].Diameter
 		switch {
 		case all == 0 || done == all:
-			out.Paths[i] = Path{Points: p.Points}
+			return Path{Points: p.Points}
 		case done == 0:
 			at := p.Points[0]
-			out.Paths[i] = Path{Points: []Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z}, {X: at.X, Y: at.Y + 5*d, Z: at.Z}}}
-		default:
-			out.Paths[i] = Path{Points: lead(p.Points, done/all, d)}
+			return Path{Points: []Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z}, {X: at.X, Y: at.Y + 5*d, Z: at.Z}}}
 		}
+		return Path{Points: lead(p.Points, done/all, d)}
+	}
+	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
+	for i, p := range t.Paths {
+		out.Paths[i] = led(p, i, w.Leads[i].Diameter)
+	}
+	for i, p := range t.Own {
+		out.Own[i] = led(p, len(t.Paths)+i, w.Own[i].Diameter)
 	}
 	out.Settle()
 	return out, true, nil
 }
+
+// CanLead tells whether the strand that an action moves can be shown on its way.
+// A cord that is put on by its fold has no end that is led.
+func CanLead(s Section, a Action) bool { return a.Moves >= 0 && s.Do != "mount" }
 
 // Led is the share of an action in which its strand is led, where the part is
 // drawn up at the end of it.

@@ -154,6 +154,8 @@ type Action struct {
 	Over   []string `json:"over,omitempty"`
 	Under  []string `json:"under,omitempty"`
 	Gate   string   `json:"gate,omitempty"`
+	// Led is set where the strand in hand can be shown on its way.
+	Led bool `json:"led,omitempty"`
 }
 
 // Options are what does not stand in the document.

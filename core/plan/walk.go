@@ -602,7 +602,7 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 		step.MM = t.Height / 2 // where its eye comes to lie
 	}
 	for k, a := range t.Actions {
-		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate}
+		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate, Led: knot.CanLead(s, a)}
 		if a.Moves >= 0 && a.Moves < len(who) {
 			c := w.d.Cords[who[a.Moves].cord]
 			out.Cord, out.Colour = c.ID, c.Stuff.Colour

@@ -329,6 +329,7 @@ export interface Action {
   over?: string[];
   under?: string[];
   gate?: string;
+  led?: boolean;
 }
 export interface Picture {
   view: string;

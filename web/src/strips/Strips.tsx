@@ -16,7 +16,14 @@ export function Strips() {
   const longest = Math.max(1, ...cords.map((c) => c.cut_mm));
   const perMM = Math.max(0.001, (w - 110) / longest);
   return (
-    <div ref={box} className="h-full overflow-y-auto overflow-x-hidden px-3 py-1" data-testid="strips">
+    <div
+      ref={box}
+      className="h-full overflow-y-auto overflow-x-hidden px-3 py-1"
+      data-testid="strips"
+      tabIndex={0}
+      role="region"
+      aria-label="Strips"
+    >
       <h2 className="sr-only">The cords laid straight</h2>
       {cords.length === 0 && <p className="p-2 opacity-80">No cord is cut yet.</p>}
       {w > 0 &&

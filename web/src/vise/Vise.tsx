@@ -140,7 +140,7 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
           className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
           data-along={view.isPlaceholderData ? undefined : move.along}
         >
-          {place?.action.cord && <MoveSlider {...move} />}
+          {place?.action.led && <MoveSlider {...move} />}
           {picture && picture.places.length > 0 && (
             <Fitted picture={picture} label="The work in hand; the strand that moves is outlined" />
           )}
