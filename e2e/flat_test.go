@@ -161,4 +161,21 @@ func BenchmarkPullingAtTwoHundredSections(b *testing.B) {
 		eval[bool](v, fmt.Sprintf("window.step(%d)", n))
 	}
 	b.ReportMetric(float64(n)/b.Elapsed().Seconds(), "edits/s")
+	// A maker pulls some knots a second: how many frames are drawn meanwhile?
+	frames := eval[float64](v, `new Promise((done) => {
+	  const from = performance.now();
+	  let frames = 0, edits = 0;
+	  const tick = (now) => {
+	    frames++;
+	    if (now - from > 4000) return done(frames / 4);
+	    if ((now - from) / 200 > edits) {
+	      edits++;
+	      const e = document.querySelector('[data-pull="1"]');
+	      e.dispatchEvent(new KeyboardEvent("keydown", {key: edits % 8 < 4 ? "ArrowDown" : "ArrowUp", bubbles: true}));
+	    }
+	    requestAnimationFrame(tick);
+	  };
+	  requestAnimationFrame(tick);
+	})`)
+	b.ReportMetric(frames, "frames/s-pulling")
 }

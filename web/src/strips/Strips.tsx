@@ -1,4 +1,4 @@
-import { memo } from "react";
+import { memo, type PointerEvent } from "react";
 import { useSettings } from "../api/queries";
 import type { Leg, PlannedCord } from "../api/types.gen";
 import { useWork } from "../bench/work";
@@ -59,7 +59,7 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, s
   const x0 = 34;
   const legs = cord.legs;
   const folded = legs.length === 2;
-  const parts: { x: number; w: number; section: number; key: string }[] = [];
+  const parts: Part[] = [];
   const spare: { x: number; w: number }[] = [];
   const fold = x0 + (folded ? cord.fold_at_mm * perMM : 0);
   const lay = (leg: Leg, from: number, way: 1 | -1) => {
@@ -103,46 +103,13 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, s
         strokeWidth="1.2"
         rx="2"
       />
-      {parts.map((p) => (
-        <g
-          key={p.key}
-          data-section={p.section}
-          onPointerEnter={() => setLit(p.section)}
-          onPointerLeave={() => setLit(null)}
-          onPointerDown={() => select(p.section)}
-        >
-          <rect
-            x={p.x}
-            y="6"
-            width={p.w}
-            height="15"
-            fill="#fff"
-            opacity={lit === p.section ? 0 : p.section % 2 === 1 ? 0.28 : 0}
-          />
-          <rect
-            x={p.x}
-            y="6"
-            width={p.w}
-            height="15"
-            fill="none"
-            stroke={lit === p.section ? "var(--moving)" : "var(--ink)"}
-            strokeWidth={lit === p.section ? 2.5 : 0.8}
-          />
-          {p.w > 15 && Math.abs(p.x + p.w / 2 - fold) > 56 && (
-            <text
-              x={p.x + p.w / 2}
-              y="40"
-              fontSize="11"
-              textAnchor="middle"
-              fill="currentColor"
-              className="figure"
-              fontWeight={lit === p.section ? 700 : 400}
-            >
-              {p.section + 1}
-            </text>
-          )}
-        </g>
-      ))}
+      {parts.length > most ? (
+        <ManyParts parts={parts} x0={x0} end={end} lit={lit} setLit={setLit} select={select} />
+      ) : (
+        parts.map((p) => (
+          <OnePart key={p.key} p={p} fold={fold} lit={lit === p.section} setLit={setLit} select={select} />
+        ))
+      )}
       {spare.map((s) => (
         <rect key={s.x} x={s.x} y="6" width={s.w} height="15" fill={`url(#hatch${hatch})`} pointerEvents="none" />
       ))}
@@ -169,3 +136,100 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, s
     </svg>
   );
 });
+
+interface Part {
+  x: number;
+  w: number;
+  section: number;
+  key: string;
+}
+
+interface Pointing {
+  setLit: (n: number | null) => void;
+  select: (n: number) => void;
+}
+
+/** Above so many parts of a cord they are drawn together. */
+const most = 60;
+
+function OnePart({ p, fold, lit, setLit, select }: { p: Part; fold: number; lit: boolean } & Pointing) {
+  return (
+    <g
+      data-section={p.section}
+      onPointerEnter={() => setLit(p.section)}
+      onPointerLeave={() => setLit(null)}
+      onPointerDown={() => select(p.section)}
+    >
+      <rect x={p.x} y="6" width={p.w} height="15" fill="#fff" opacity={lit ? 0 : p.section % 2 === 1 ? 0.28 : 0} />
+      <rect
+        x={p.x}
+        y="6"
+        width={p.w}
+        height="15"
+        fill="none"
+        stroke={lit ? "var(--moving)" : "var(--ink)"}
+        strokeWidth={lit ? 2.5 : 0.8}
+      />
+      {p.w > 15 && Math.abs(p.x + p.w / 2 - fold) > 56 && (
+        <text
+          x={p.x + p.w / 2}
+          y="40"
+          fontSize="11"
+          textAnchor="middle"
+          fill="currentColor"
+          className="figure"
+          fontWeight={lit ? 700 : 400}
+        >
+          {p.section + 1}
+        </text>
+      )}
+    </g>
+  );
+}
+
+/** ManyParts draws the parts of a long cord as two paths and finds the one pointed at by its place. */
+function ManyParts(p: { parts: Part[]; x0: number; end: number; lit: number | null } & Pointing) {
+  const { parts, x0, end, lit, setLit, select } = p;
+  const box = (q: Part) => `M${q.x.toFixed(2)} 6h${q.w.toFixed(2)}v15h${(-q.w).toFixed(2)}z`;
+  const at = (e: PointerEvent<SVGRectElement>) => {
+    const x = e.clientX - (e.currentTarget.ownerSVGElement?.getBoundingClientRect().left ?? 0);
+    return parts.find((q) => x >= q.x && x < q.x + q.w)?.section ?? null;
+  };
+  return (
+    <>
+      <path
+        d={parts
+          .filter((q) => q.section % 2 === 1)
+          .map(box)
+          .join("")}
+        fill="#fff"
+        opacity="0.28"
+      />
+      <path d={parts.map((q) => `M${q.x.toFixed(2)} 6v15`).join("")} stroke="var(--ink)" strokeWidth="0.6" />
+      {lit !== null && (
+        <path
+          d={parts
+            .filter((q) => q.section === lit)
+            .map(box)
+            .join("")}
+          fill="none"
+          stroke="var(--moving)"
+          strokeWidth="2.5"
+        />
+      )}
+      <rect
+        x={x0}
+        y="6"
+        width={Math.max(0, end - x0)}
+        height="15"
+        fill="transparent"
+        onPointerMove={(e) => setLit(at(e))}
+        onPointerLeave={() => setLit(null)}
+        onPointerDown={(e) => {
+          const n = at(e);
+          if (n !== null) select(n);
+        }}
+      />
+    </>
+  );
+}

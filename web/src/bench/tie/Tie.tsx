@@ -76,7 +76,7 @@ const Row = memo(function Row(p: RowProps) {
       ref={row}
       data-row={index}
       data-lit={lit}
-      className={`border-base-300 border-b border-l-4 py-1.5 pl-2 ${here ? "border-l-secondary" : "border-l-transparent"} ${lit ? "bg-base-200" : ""}`}
+      className={`offstage border-base-300 border-b border-l-4 py-1.5 pl-2 ${here ? "border-l-secondary" : "border-l-transparent"} ${lit ? "bg-base-200" : ""}`}
       onPointerEnter={() => setLit(index)}
       onPointerLeave={() => setLit(null)}
     >
