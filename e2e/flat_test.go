@@ -179,3 +179,21 @@ func BenchmarkPullingAtTwoHundredSections(b *testing.B) {
 	})`)
 	b.ReportMetric(frames, "frames/s-pulling")
 }
+
+// A piece of many sections is pointed at as a short one is: its strip, its row
+// and its hang light up together.
+func TestALongPieceIsPointedAt(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/6/tie")
+	line := "mount A B"
+	for i := range 70 {
+		line += []string{", square-knot 2", ", gap 8mm"}[i%2]
+	}
+	eval[int](v, fmt.Sprintf(`fetch("/api/pieces/6").then((r) => r.json()).then((b) => fetch("/api/pieces/6/notation", {method: "POST", body: JSON.stringify({revision: b.revision, line: %q})})).then((r) => r.status)`, line+", finish dome"))
+	v.goTo("/piece/6/tie")
+	v.until("seventy-two rows are there", `document.querySelectorAll("[data-row]").length === 72`)
+	v.until("its strips are drawn together", `document.querySelectorAll('[data-strip="A"] path').length >= 2 && document.querySelectorAll('[data-strip="A"] [data-section]').length === 0`)
+	at := eval[[]float64](v, `(() => { const r = document.querySelector('[data-strip="A"] rect[fill="transparent"]').getBoundingClientRect(); return [r.left + r.width * 0.4, r.top + 5] })()`)
+	v.do(chromedp.MouseEvent("mouseMoved", at[0], at[1]))
+	v.until("a row is lit", `document.querySelector('[data-row][data-lit="true"]')`)
+	v.until("and its stretch of the strip", `document.querySelector('[data-strip="A"] path[stroke="var(--moving)"]')`)
+}

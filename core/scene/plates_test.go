@@ -1,0 +1,139 @@
+package scene_test
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+)
+
+// drawn plans and draws a typed line on two cords.
+func drawn(t *testing.T, line string, o plan.Options, v scene.View) (plan.Plan, scene.Picture) {
+	t.Helper()
+	d := piece.Begin("drawn", "charm", piece.SplitRing(40, 2), 0).With(line,
+		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63")}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f")})
+	p, err := plan.Make(d, o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p, scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, v)
+}
+
+// long is a line of many sections.
+func long(sections, count int) string {
+	parts := []string{"mount A B"}
+	for i := range sections {
+		if i%2 == 0 {
+			parts = append(parts, fmt.Sprintf("square-knot %d", count))
+		} else {
+			parts = append(parts, "gap 8mm")
+		}
+	}
+	return strings.Join(append(parts, "finish dome"), ", ")
+}
+
+// Plates lie one under the other without a gap, and each joins its neighbour.
+func TestPlatesLeaveNoGap(t *testing.T) {
+	for _, per := range []float64{0.5, 2, 9} {
+		for _, back := range []bool{false, true} {
+			_, pic := drawn(t, long(12, 3), plan.Options{}, scene.View{PerMM: per, Back: back})
+			for i := 1; i < len(pic.Places); i++ {
+				a, b := pic.Places[i-1], pic.Places[i]
+				end, begin := a.Y+pic.Plates[a.Plate].Bottom, b.Y+pic.Plates[b.Plate].Top
+				if begin > end {
+					t.Errorf("at %g px a mm plate %d ends at %d, the next begins at %d", per, i, end, begin)
+				}
+				if b.Y <= a.Y && i > 1 {
+					t.Errorf("plate %d lies at %d, the one before at %d", i, b.Y, a.Y)
+				}
+			}
+			for name := range pic.Plates {
+				used := false
+				for _, at := range pic.Places {
+					used = used || at.Plate == name
+				}
+				if !used {
+					t.Errorf("plate %s is laid nowhere", name)
+				}
+			}
+		}
+	}
+}
+
+// Seen from afar whole sections go together, and an edit leaves most plates as
+// they were.
+func TestFromAfarPlatesAreFew(t *testing.T) {
+	_, near := drawn(t, long(80, 2), plan.Options{}, scene.View{PerMM: 6})
+	_, far := drawn(t, long(80, 2), plan.Options{}, scene.View{PerMM: 0.5})
+	if len(far.Places)*3 > len(near.Places) {
+		t.Errorf("%d places near, %d from afar", len(near.Places), len(far.Places))
+	}
+	line := strings.Replace(long(80, 2), "square-knot 2", "square-knot 5", 1)
+	_, edited := drawn(t, line, plan.Options{}, scene.View{PerMM: 0.5})
+	fresh := 0
+	for name := range edited.Plates {
+		if _, ok := far.Plates[name]; !ok {
+			fresh++
+		}
+	}
+	if fresh > 3 || len(edited.Places) != len(far.Places) {
+		t.Errorf("an edit of one section makes %d of %d plates anew", fresh, len(edited.Plates))
+	}
+}
+
+// A window shows its stretch and nothing of the rest, and frames it.
+func TestAWindowShowsItsStretch(t *testing.T) {
+	p, whole := drawn(t, long(6, 4), plan.Options{}, scene.View{PerMM: 5})
+	from, to := p.Sections[2].TopMM, p.Sections[4].TopMM
+	_, part := drawn(t, long(6, 4), plan.Options{}, scene.View{PerMM: 5, From: from, To: to})
+	if part.Height >= whole.Height || len(part.Places) >= len(whole.Places) {
+		t.Errorf("a window of %.0f mm shows %d of %d plates", to-from, len(part.Places), len(whole.Places))
+	}
+	if got, want := float64(part.Height)/100, to-from; got < want-1 || got > want+3 {
+		t.Errorf("a window of %.1f mm is framed %.1f high", want, got)
+	}
+	for _, at := range part.Places {
+		if _, ok := whole.Plates[at.Plate]; !ok {
+			t.Error("a window is drawn from plates of its own")
+		}
+	}
+}
+
+// A bead hides the strands that run through it and shows in its own colour.
+func TestABeadHidesWhatRunsThroughIt(t *testing.T) {
+	for _, back := range []bool{false, true} {
+		p, pic := drawn(t, "mount A B, bead hole=8mm long=12mm wide=14mm colour=#c04040, finish dome", plan.Options{}, scene.View{PerMM: 6, Back: back})
+		b := p.Layout().Beads[0]
+		seen := area(t, pic, b.At.Y-3, b.At.Y+3)
+		if all := 6 * 13.0; seen["#c04040"] < 0.85*all {
+			t.Errorf("back %v: of a bead 14 mm wide %.0f mm² are seen over 6 mm", back, seen["#c04040"])
+		}
+		for c, mm := range seen {
+			if c != "#c04040" && mm > 4 {
+				t.Errorf("back %v: %s shows %.1f mm² through the bead", back, c, mm)
+			}
+		}
+	}
+}
+
+// A left-handed maker's picture is the mirror of the other, colour by colour.
+func TestMirroredPictures(t *testing.T) {
+	for _, line := range []string{"mount A B, square-knot 4, gap 8mm, switch-knot 2, finish dome", "mount A B, gap 9mm, berry-knot 1, overhand, finish dome", "mount A B, double-half-hitch, overhand of=one-leg, finish dome"} {
+		v := scene.View{PerMM: 5}
+		_, right := drawn(t, line, plan.Options{}, v)
+		_, left := drawn(t, line, plan.Options{LeftHanded: true}, v)
+		if d := right.Width - left.Width; d < -30 || d > 30 {
+			t.Errorf("%s: %d wide, mirrored %d", line, right.Width, left.Width)
+		}
+		a, b := area(t, right, -5, 200), area(t, left, -5, 200)
+		for c, mm := range a {
+			if diff := b[c] - mm; mm > 20 && (diff > 0.05*mm || diff < -0.05*mm) {
+				t.Errorf("%s: %s covers %.0f mm², mirrored %.0f", line, c, mm, b[c])
+			}
+		}
+	}
+}
