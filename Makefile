@@ -68,8 +68,8 @@ test: $(STAMPS)/web $(STAMPS)/chromium
 	@$(MAKE) --no-print-directory browser-tests
 	@$(MAKE) --no-print-directory go-tests
 
-bench: $(STAMPS)/web
-	$(GO) test -run '^$$' -bench . -benchmem ./core/... ./store ./server
+bench: bin/bight $(STAMPS)/chromium
+	$(GO) test -run '^$$' -bench . -benchmem -timeout 30m ./core/... ./store ./server ./e2e
 
 shots: $(STAMPS)/web $(STAMPS)/chromium
 	$(GO) run ./e2e/shots
