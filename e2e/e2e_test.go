@@ -112,12 +112,12 @@ func demoAt(t testing.TB) *program { return start(t, "demo", t.TempDir(), "127.0
 
 // page is a maker before the shared tab.
 type page struct {
-	t   *testing.T
+	t   testing.TB
 	ctx context.Context
 	p   *program
 }
 
-func open(t *testing.T, p *program, path string) page {
+func open(t testing.TB, p *program, path string) page {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(browser, 90*time.Second)
 	t.Cleanup(cancel)

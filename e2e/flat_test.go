@@ -138,9 +138,8 @@ func TestTheMoveIsLedBySlider(t *testing.T) {
 
 // An edit a frame while the edge of a long piece is pulled; each takes two frames.
 func BenchmarkPullingAtTwoHundredSections(b *testing.B) {
-	t := &testing.T{}
 	p := demoAt(b)
-	v := open(t, p, "/piece/6/tie")
+	v := open(b, p, "/piece/6/tie")
 	line := "mount A B"
 	for i := range 198 {
 		line += []string{", square-knot 3", ", gap 8mm", ", half-knot 4", ", switch-knot 2", ", gap 9mm", ", square-knot 2"}[i%6]

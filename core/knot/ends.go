@@ -14,7 +14,7 @@ func init() {
 		hows = append(hows, w.ID)
 	}
 	add(Knot{
-		ID: "finish", Name: "finish", Family: "ends",
+		Outside: true, ID: "finish", Name: "finish", Family: "ends",
 		OtherNames: []string{"end", "seal"},
 		For:        "ending strands: one decision per end",
 		Schools: []School{{Field: "how", Default: "singe-and-press",

@@ -10,7 +10,7 @@ import "fmt"
 // flat against it under the wrap. Wrong: a twist in the loop.
 func init() {
 	add(Knot{
-		ID: "fold-back", Name: "fold back", Family: "wraps and gathers",
+		Outside: true, ID: "fold-back", Name: "fold back", Family: "wraps and gathers",
 		OtherNames: []string{"wrist loop", "folded band"},
 		For:        "a wrist strap: the band folded back to a loop of an inner length, then gathered",
 		Schools: []School{{Field: "inner_mm", Default: "all of the band",

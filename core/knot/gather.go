@@ -20,7 +20,7 @@ import (
 // works loose.
 func init() {
 	add(Knot{
-		ID: "gather", Name: "gathering knot", Family: "wraps and gathers",
+		Outside: true, ID: "gather", Name: "gathering knot", Family: "wraps and gathers",
 		OtherNames: []string{"wrap knot", "wrapping knot"},
 		For:        "holding a bundle together above a tassel",
 		Schools:    []School{{Field: "turns", Default: "6", Why: "five or more keep the eye hidden"}},

@@ -276,14 +276,19 @@ func tieHitches(w Work) (Tied, error) {
 	// on the right.
 	begin, end := at(-0.2*d), at(run+0.2*d)
 	for c := range carry {
-		// The second comes in and goes out outside the first, and lies behind it.
-		aside, z := 0.0, 0.0
+		// Of two the first lies in front and comes in outside the second, which
+		// goes out outside it.
+		in, out, z := 0.0, 0.0, 0.0
 		if carry == 2 {
-			aside, z = float64(1-c)*w.Leads[f].Diameter, (0.5-float64(c))*1.02*bore/2
+			beside := w.Leads[f].Diameter
+			in, out, z = float64(1-c)*beside, float64(c)*beside, (0.5-float64(c))*1.02*bore/2
 		}
 		deep := func(v Vec) Vec { v.Z = z; return v }
-		t.Paths[f+c] = Path{Points: curve.Spline([]Vec{{X: begin.X - 0.5*d - aside}, {X: begin.X - 0.45*d - aside, Y: math.Max(0.2*d, begin.Y-0.7*d)}, deep(begin), deep(at(0.25 * row.step)), deep(at(run / 2)),
-			deep(at(run - 0.25*row.step)), deep(end), {X: end.X + 0.45*d + float64(c)*aside2(carry, w.Leads[f].Diameter), Y: math.Min(end.Y+0.7*d, t.Height-0.1*d)}, {X: end.X + 0.5*d + float64(c)*aside2(carry, w.Leads[f].Diameter), Y: t.Height}}, false).Points}
+		t.Paths[f+c] = Path{Points: curve.Spline([]Vec{
+			{X: begin.X - 0.5*d - in}, {X: begin.X - 0.45*d - in, Y: math.Max(0.2*d, begin.Y-0.7*d)},
+			deep(begin), deep(at(0.25 * row.step)), deep(at(run / 2)), deep(at(run - 0.25*row.step)), deep(end),
+			{X: end.X + 0.45*d + out, Y: math.Min(end.Y+0.7*d, t.Height-0.1*d)}, {X: end.X + 0.5*d + out, Y: t.Height},
+		}, false).Points}
 	}
 	for k := range workers {
 		h := row.over(at((float64(k)+0.5)*row.step), slope, false)
@@ -301,14 +306,6 @@ func tieHitches(w Work) (Tied, error) {
 	}
 	t.Actions = hitchActions(n, place, carry, false, slope > 0)
 	return t, nil
-}
-
-// aside2 is by how much the second of two fillers lies beside the first.
-func aside2(carry int, d float64) float64 {
-	if carry == 2 {
-		return d
-	}
-	return 0
 }
 
 // hitchActions are the moves of a row of hitches over the filler at a place, or

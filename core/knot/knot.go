@@ -36,7 +36,10 @@ type Knot struct {
 	For        string   `json:"for"`
 	Schools    []School `json:"schools,omitempty"`
 	// Repeats is set where a section takes a count.
-	Repeats bool    `json:"repeats"`
+	Repeats bool `json:"repeats"`
+	// Outside is set for what belongs to the whole piece and never stands in a
+	// repeat or a row.
+	Outside bool    `json:"outside,omitempty"`
 	Fields  []Field `json:"fields"`
 
 	// hangs is set for a knot whose shape depends on how its strands hang.
@@ -302,13 +305,16 @@ func mirrored(w Work, k Knot) (Tied, error) {
 	return t, nil
 }
 
-var placesSaid = regexp.MustCompile(`strands? \d+(?:(?:, | and | to )\d+)*`)
+var (
+	placesSaid = regexp.MustCompile(`strands? \d+(?:(?:, | and | to )\d+)*`)
+	placeSaid  = regexp.MustCompile(`\d+`)
+)
 
 // mirrorText turns sides and places in a sentence about n strands.
 func mirrorText(s string, n int) string {
 	return placesSaid.ReplaceAllStringFunc(swapSides(s), func(said string) string {
 		var ps []int
-		for _, d := range regexp.MustCompile(`\d+`).FindAllString(said, -1) {
+		for _, d := range placeSaid.FindAllString(said, -1) {
 			p, _ := strconv.Atoi(d) // digits it is
 			ps = append(ps, n+1-p)
 		}

@@ -23,7 +23,7 @@ import (
 // reversed, the face shows two clean turns on the ring.
 func init() {
 	add(Knot{
-		ID: "mount", Name: "mount", Family: "mounts",
+		Outside: true, ID: "mount", Name: "mount", Family: "mounts",
 		OtherNames: []string{"larks head", "cow hitch", "lanyard hitch"},
 		For:        "putting folded cords on a ring, or behind strands that hang already",
 		Schools: []School{{Field: "hitch", Default: "larks-head",

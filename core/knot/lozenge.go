@@ -152,15 +152,12 @@ func layDiamond(w Work) (Tied, error) {
 	if err != nil {
 		return Tied{}, err
 	}
-	corner := top + run*sin
-	turn := corner + extra
-	tip := 0.0 // room that the joining hitch takes of the lower sides
+	corner := top + room
+	tip := 0.35 * row.step // room at the lower tip
 	if s.Close == "join" {
-		tip = 0.55 * row.step
-	} else {
-		tip = 0.35 * row.step
+		tip = 0.55 * row.step // for the hitch that joins
 	}
-	bottom := turn + (run+tip)*sin
+	bottom := corner + extra + (run+tip)*sin
 	t := Tied{Loose: true, Snug: true, Repeats: 1, Gap: row.unit.gap, Paths: make([]Path, n)}
 	t.Height = bottom + tall*cos + 0.7*d // under the lowest turn of the joining hitch
 	if s.Close != "join" {
@@ -194,11 +191,9 @@ func layDiamond(w Work) (Tied, error) {
 	frame(-1, h-1)
 	frame(1, h)
 	if s.Close == "join" {
-		join := row
-		if filler/fr.Diameter != row.filler/row.d {
-			if join, err = newHitchRow([]Lead{fr}, fl.Diameter); err != nil {
-				return Tied{}, err
-			}
+		join, err := newHitchRow([]Lead{fr}, fl.Diameter)
+		if err != nil {
+			return Tied{}, err
 		}
 		// The right filler is hitched over the left one where they meet.
 		hitched := join.over(Vec{Y: bottom}, hitchSlope, false)
@@ -325,9 +320,6 @@ func standsInside(w Work, d, top, room float64) (extra float64, via func(side, n
 			return out
 		}, nil
 	case "bead":
-		if err := threads(s.Bead, []Lead{w.Leads[h-2], w.Leads[h+1]}, "the middle two strands"); err != nil {
-			return 0, nil, err
-		}
 		b := *s.Bead
 		free := 2*room - 3.2*d
 		extra = math.Max(0, b.LengthMM+1.6*d-free)

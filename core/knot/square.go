@@ -225,7 +225,7 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 		return Tied{}, err
 	}
 	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist, Mirror: flat}
-	threads, order := repeat(shape, cell, count)
+	threads, _ := repeat(shape, cell, count)
 	t := Tied{Loose: true, HalfKnots: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist}
 
 	// The row begins where its workers are at the widest.
@@ -269,7 +269,6 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	for k := 0; k <= count; k++ {
 		t.Cells = append(t.Cells, t.Height*float64(k)/float64(count))
 	}
-	_ = order
 	// The workers change sides at every half; what has turned more than a
 	// quarter is seen from its other side.
 	t.Order = identity(n)

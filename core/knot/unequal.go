@@ -13,7 +13,7 @@ import (
 // them its distance from their edge.
 
 var (
-	secondThick  = []float64{1.33, 1.86, 2.5}      // the second worker, in firsts
+	secondThick  = []float64{1, 1.33, 1.86, 2.5}   // the second worker, in firsts
 	unequalThick = []float64{0.4, 0.75, 1.33, 2.5} // fillers, in firsts
 	unequalCount = []int{1, 2, 4, 6}
 )
@@ -99,7 +99,7 @@ func unequalShape(second float64, fillers []float64) (Shape, error) {
 	count := math.Max(1, w/thick)
 	last := func(fs []float64) float64 { return fs[len(fs)-1] }
 	if second > last(secondThick)*1.05 || thick < unequalThick[0]*0.9 || thick > last(unequalThick)*1.1 ||
-		count > float64(unequalCount[len(unequalCount)-1])*1.2 || second < 1.2 {
+		count > float64(unequalCount[len(unequalCount)-1])*1.2 {
 		return drawn(flatCell(notch(second), notched(fillers)))
 	}
 	counts := make([]float64, len(unequalCount))

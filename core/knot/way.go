@@ -70,8 +70,8 @@ func way(key string, p func() tighten.Problem) ([]Shape, error) {
 	return ways.Get(key, func() ([]Shape, error) { return DrawWay(p()) })
 }
 
-// between2 is the shape between two frames, t from 0 (loose) to 1 (drawn up).
-func between2(frames []Shape, t float64) Shape {
+// frameAt is the shape between two frames, t from 0 (loose) to 1 (drawn up).
+func frameAt(frames []Shape, t float64) Shape {
 	x := math.Max(0, math.Min(1, t)) * float64(len(frames)-1)
 	k := min(int(x), len(frames)-2)
 	u := x - float64(k)
@@ -232,7 +232,7 @@ func holdRow(w Work, halves int, start string, action int, along float64) (Tied,
 	}
 	led, drawn := parts(2, action%2, along)
 	cell := func(s Shape) tighten.Cell { return tighten.Cell{Pitch: s.Pitch, Twist: s.Twist, Mirror: flat} }
-	s := between2(frames, drawn)
+	s := frameAt(frames, drawn)
 	threads, _ := repeat(s, cell(s), 1)
 	top := (threads[0][0].Y + threads[1][0].Y) / 2
 	ky := 1 + (squeeze(leads)-1)*drawn

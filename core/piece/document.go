@@ -422,6 +422,9 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 		c.say(path+".do", "is not in the catalogue: %v", knot.Unknown(s.Do))
 		return
 	}
+	if deep > 0 && k.Outside {
+		c.say(path+".do", "is %s, which is of the whole piece; put it outside the brackets", s.Do)
+	}
 	if s.FitMM != 0 {
 		c.length(path+".fit_mm", s.FitMM, 1)
 	}
@@ -448,10 +451,10 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 			c.say(path+".cords", "is empty; name the cords to mount, from the left")
 		}
 		for _, id := range s.Cords {
-			c.cord(path+".cords", path, id, deep)
+			c.cord(path+".cords", path, id)
 		}
 	case "gather":
-		c.cord(path+".cord", path, s.Cord, deep)
+		c.cord(path+".cord", path, s.Cord)
 	case "repeat":
 		if s.FitMM != 0 {
 			c.say(path+".fit_mm", "is %v, but a repeat counts; say how often", s.FitMM)
@@ -499,15 +502,13 @@ func (c *checker) field(path string, f knot.Field, s knot.Section) {
 	}
 }
 
-func (c *checker) cord(field, path, id string, deep int) {
+func (c *checker) cord(field, path, id string) {
 	at, twice := c.used[id]
 	switch {
 	case !c.ids[id]:
 		c.say(field, "names cord %q, which is not among the piece's cords", id)
 	case twice:
 		c.say(field, "names cord %q, which section %s uses already", id, at)
-	case deep > 0:
-		c.say(field, "takes cord %q up in a repeat or a row; mount and gather outside it", id)
 	default:
 		c.used[id] = strings.TrimSuffix(strings.TrimPrefix(path, "sequence["), "]")
 		if n, err := strconv.Atoi(c.used[id]); err == nil {
@@ -534,11 +535,6 @@ func (c *checker) rows(path string, s knot.Section, deep int) {
 			}
 		}
 		c.sequence(at+".sequence", row.Sequence, 1, deep+1)
-		for j, q := range row.Sequence {
-			if q.Do == "finish" || q.Do == "fold-back" || q.Do == "mount" || q.Do == "gather" {
-				c.say(fmt.Sprintf("%s.sequence[%d].do", at, j), "is %s, which is of the whole piece; put it outside the rows", q.Do)
-			}
-		}
 	}
 }
 

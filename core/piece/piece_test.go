@@ -283,8 +283,8 @@ func TestRowsAndRepeatsAreChecked(t *testing.T) {
 	for _, c := range []struct{ line, path, says string }{
 		{"mount A B, rows 1-4:(gap)", "sequence[1].rows", "1 rows"},
 		{"mount A B, rows 1:(gap) 2:(gap) 3-4:(gap) cross=1", "sequence[1].cross", "only two"},
-		{"mount A B, rows 1-2:(finish dome) 3-4:(gap)", "sequence[1].rows[0].sequence[0].do", "outside the rows"},
-		{"mount A B, 2x(gather C)", "sequence[1].sequence[0].cord", "outside it"},
+		{"mount A B, rows 1-2:(finish dome) 3-4:(gap)", "sequence[1].rows[0].sequence[0].do", "outside the brackets"},
+		{"mount A B, 2x(gather C)", "sequence[1].sequence[0].do", "outside the brackets"},
 		{"mount A B, berry-knot 1 squares=5", "sequence[1].squares", "from 2 to 3"},
 		{"mount A B, 3000x(square-knot 9)", "sequence", "10,000"},
 	} {

@@ -157,6 +157,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	wide := make([]float64, len(s.Rows))
 	before := w.remember()
 	for r := range s.Rows {
+		w.o.Until = 0 // whole rows, also where the vise has not come so far
 		if err := tieRow(r, 0); err != nil {
 			return err
 		}

@@ -20,9 +20,6 @@ type folded struct {
 // foldBack bends the band below a place into a loop that comes back to it from
 // behind.
 func (w *walk) foldBack(i int, path string, s knot.Section) error {
-	if w.into != nil {
-		return problem(path, "do", "is fold-back inside a repeat or a row; it folds the whole band, so put it outside")
-	}
 	if w.fold != nil {
 		return problem(path, "do", "is a second fold-back; the band is folded already")
 	}

@@ -33,7 +33,6 @@ type leg struct {
 	form     string
 	endMM    float64
 	trim     float64
-	lastKnot int // section it was last tied in
 }
 
 // stretch is a curve as a leg lies along it, moved by off.

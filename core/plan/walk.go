@@ -145,7 +145,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	}
 	s.Count = work.Section.Count
 	if s.Do == "berry-knot" {
-		w.berryRoom(i, path, work.Leads)
+		w.berryRoom(i, work.Leads)
 	}
 	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
@@ -173,7 +173,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 
 // berryRoom warns of a berry without a gap above it: its fillers could not be
 // led back through.
-func (w *walk) berryRoom(i int, path string, leads []knot.Lead) {
+func (w *walk) berryRoom(i int, leads []knot.Lead) {
 	need, room := knot.BerryGap(leads), 0.0
 	if n := len(w.plan.Sections); w.into == nil && n > 0 {
 		if s := w.plan.Sections[n-1]; s.Do == "gap" || s.Do == "mount" {
@@ -365,7 +365,6 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		l.parts = append(l.parts, Part{i, mm})
 		if t.Loose {
 			l.knotwork += mm
-			l.lastKnot = i
 		} else {
 			l.rulered++
 		}

@@ -19,7 +19,6 @@ type film struct {
 type frame struct {
 	strands []curve.Curve
 	cell    Cell
-	length  float64
 }
 
 // take keeps the relaxer's strands now and then; a nil film keeps nothing.
@@ -34,7 +33,7 @@ func (f *film) take(r *relaxer, step int) {
 	if step != 1 && f.count%f.every != 0 {
 		return
 	}
-	f.taken = append(f.taken, frame{r.curves(), r.cell, r.length()})
+	f.taken = append(f.taken, frame{r.curves(), r.cell})
 	if len(f.taken) > 400 {
 		kept := f.taken[:0]
 		for i, t := range f.taken {
@@ -56,18 +55,19 @@ func (f *film) cut(end []curve.Curve, cell Cell) (frames [][]curve.Curve, cells 
 		}
 		return l
 	}
-	all := append(f.taken, frame{end, cell, sum(end)})
-	for i := range all {
-		all[i].length = sum(all[i].strands)
+	all := append(f.taken, frame{end, cell})
+	lengths := make([]float64, len(all))
+	for i, t := range all {
+		lengths[i] = sum(t.strands)
 	}
-	first, last := all[0].length, all[len(all)-1].length
+	first, last := lengths[0], lengths[len(all)-1]
 	n := max(2, f.most)
 	at := 0
 	for k := range n {
 		want := first + (last-first)*float64(k)/float64(n-1)
 		best := math.Inf(1)
 		for i := at; i < len(all); i++ {
-			if d := math.Abs(all[i].length - want); d < best {
+			if d := math.Abs(lengths[i] - want); d < best {
 				best, at = d, i
 			}
 		}

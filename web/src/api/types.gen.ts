@@ -195,6 +195,7 @@ export interface CatalogueKnot {
   for: string;
   schools?: School[];
   repeats: boolean;
+  outside?: boolean;
   fields: Field[];
   template: Section;
   strands: number[];

@@ -6,9 +6,6 @@ import { Fields } from "./Fields";
 import { Glyph } from "./Glyph";
 import { ready } from "./Palette";
 
-/** outside are the knots that belong to the whole piece, never into a repeat or a row. */
-const outside = ["mount", "gather", "finish", "fold-back", "repeat", "rows"];
-
 /** Nested edits the sections inside a repeat or a row. */
 export function Nested(p: {
   label: string;
@@ -26,7 +23,8 @@ export function Nested(p: {
     out.splice(to, 0, s);
     p.onSet(out);
   };
-  const choices = p.catalogue.knots.filter((k) => !outside.includes(k.id));
+  // Brackets in brackets are for the typed line.
+  const choices = p.catalogue.knots.filter((k) => !k.outside && k.id !== "repeat" && k.id !== "rows");
   return (
     <fieldset className="flex min-w-0 flex-col gap-1 rounded-box border border-base-300 p-2">
       <legend className="px-1 text-sm">{p.label}</legend>

@@ -243,7 +243,8 @@ function Inside(p: { section: Section; catalogue: Catalogue; change: (v: Partial
 function Grouping({ index, section }: { index: number; section: Section }) {
   const { document, edit, select } = useWork();
   const next = document.sequence[index + 1];
-  const whole = ["mount", "gather", "finish", "fold-back", "rows"];
+  const catalogue = useCatalogue().data;
+  const outside = (s: Section) => catalogue?.knots.find((k) => k.id === s.do)?.outside ?? false;
   const act = (name: string, on: () => void, off?: boolean) => (
     <button type="button" className="btn btn-ghost btn-xs h-7" disabled={off} onClick={on}>
       {name}
@@ -269,13 +270,12 @@ function Grouping({ index, section }: { index: number; section: Section }) {
         })}
       {section.do === "repeat"
         ? act("Take apart", () => put(1, ([s]) => s.sequence ?? [s]))
-        : !whole.includes(section.do) &&
-          act("Repeat", () => put(1, (sequence) => [{ do: "repeat", count: 2, sequence }]))}
+        : !outside(section) && act("Repeat", () => put(1, (sequence) => [{ do: "repeat", count: 2, sequence }]))}
       {section.do === "repeat" &&
         act(
           "Take the next in",
           () => put(2, ([s, after]) => [{ ...s, sequence: [...(s.sequence ?? []), after] }]),
-          !next || whole.includes(next.do) || next.do === "repeat",
+          !next || outside(next),
         )}
     </>
   );
