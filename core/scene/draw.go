@@ -573,25 +573,49 @@ func (c *canvas) depths() []Layer {
 	}
 	var out []Layer
 	for _, sec := range slices.Sorted(maps.Keys(rows)) {
-		row := rows[sec]
-		slices.SortStableFunc(row, func(a, b at) int { return cmp.Compare(a.y, b.y) })
-		// A section that is tied in groups has room between them.
-		for len(row) > 0 {
-			n := 1
-			x0, x1, d := row[0].x, row[0].x, row[0].d
-			for n < len(row) && row[n].y-row[n-1].y < 0.5*row[n].d {
-				x0, x1, d = math.Min(x0, row[n].x), math.Max(x1, row[n].x), math.Max(d, row[n].d)
-				n++
-			}
-			y0, y1 := row[0].y, row[n-1].y
-			if x1-x0 >= 2.4*d && y1-y0 >= 3*d {
+		// A section that is tied in groups has room between them, one that is
+		// tied in rows side by side has room between those.
+		for _, group := range apart(rows[sec], 0.5, func(a at) (float64, float64) { return a.y, a.d }) {
+			for _, row := range apart(group, 0.6, func(a at) (float64, float64) { return a.x, a.d }) {
+				x0, x1 := row[0].x, row[len(row)-1].x
+				y0, y1, d := math.Inf(1), math.Inf(-1), 0.0
+				for _, p := range row {
+					y0, y1, d = math.Min(y0, p.y), math.Max(y1, p.y), math.Max(d, p.d)
+				}
+				if x1-x0 < 2.4*d || y1-y0 < 3*d {
+					continue
+				}
 				var w pathWriter
 				in := 0.6 * d
 				w.polygon([]pt{{x0 + in, y0 + in}, {x1 - in, y0 + in}, {x1 - in, y1 - 1.5*d}, {x0 + in, y1 - 1.5*d}})
 				out = append(out, Layer{Kind: Body, D: w.String(), Colour: mix(row[0].colour, inkRGB, 0.6)})
 			}
-			row = row[n:]
 		}
+	}
+	return out
+}
+
+// apart sorts things by a coordinate and parts them where they lie further from
+// one another than a share of their thickness.
+func apart[T any](all []T, share float64, of func(T) (at, thick float64)) [][]T {
+	all = slices.Clone(all)
+	slices.SortStableFunc(all, func(a, b T) int {
+		x, _ := of(a)
+		y, _ := of(b)
+		return cmp.Compare(x, y)
+	})
+	var out [][]T
+	from := 0
+	for i := range all {
+		here, thick := of(all[i])
+		last := i == len(all)-1
+		if !last {
+			if next, _ := of(all[i+1]); next-here < share*thick {
+				continue
+			}
+		}
+		out = append(out, all[from:i+1])
+		from = i + 1
 	}
 	return out
 }

@@ -137,3 +137,31 @@ func TestMirroredPictures(t *testing.T) {
 		}
 	}
 }
+
+// Between rows side by side, and between groups one under the other, the mat is
+// seen and no dark ground.
+func TestTheMatIsSeenBetweenRows(t *testing.T) {
+	d := piece.Begin("rows", "charm", piece.SplitRing(80, 2), 0).With("mount A B C D, rows 1-4:(square-knot 5) 5-8:(square-knot 5), finish dome")
+	var stuffs []cord.Stuff
+	for i := range 4 {
+		stuffs = append(stuffs, piece.Kernmantle(4, apart[i]))
+		d.Cords = append(d.Cords, piece.Cord{ID: string(rune('A' + i)), Stuff: stuffs[i]})
+	}
+	p, err := plan.Make(d, plan.Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	pic := bodies(t, scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 6}))
+	rows := p.Sections[1]
+	_, grouped := drawn(t, "mount A B, 2x(square-knot 3, gap 14mm), finish dome", plan.Options{}, scene.View{PerMM: 6})
+	for c, mm := range area(t, grouped, p.Sections[1].TopMM+42, p.Sections[1].TopMM+46) {
+		if c != "#0f5c63" && c != "#e3c88f" && mm > 1 {
+			t.Errorf("in a gap %.1f mm² are %s", mm, c)
+		}
+	}
+	for y := rows.TopMM + 25; y < rows.TopMM+rows.HeightMM-12; y++ {
+		if c := pic.at(0, 100*y); c != "" && !kin(c, apart[0]) && !kin(c, apart[1]) && !kin(c, apart[2]) && !kin(c, apart[3]) {
+			t.Fatalf("at %.0f mm there is %s between the rows", y, c)
+		}
+	}
+}
