@@ -160,7 +160,7 @@ func TestTheMatIsSeenBetweenRows(t *testing.T) {
 		}
 	}
 	for y := rows.TopMM + 25; y < rows.TopMM+rows.HeightMM-12; y++ {
-		if c := pic.at(0, 100*y); c != "" && !kin(c, apart[0]) && !kin(c, apart[1]) && !kin(c, apart[2]) && !kin(c, apart[3]) {
+		if c := pic.at(0, 100*y); c != "" {
 			t.Fatalf("at %.0f mm there is %s between the rows", y, c)
 		}
 	}
