@@ -32,6 +32,7 @@ var drawer = []spool{
 	{"Chalk cotton, soft", piece.Cotton(5, "#e9e4d6")},
 	{"Heather cotton, soft", piece.Cotton(3, "#8a5a83")},
 	{"Wharf braid", cord.Stuff{Make: "solid-braid", Material: "polyester", DiameterMM: 3, Colour: "#3e6b8a"}},
+	{"Tiller leather lace", cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colour: "#7a4a2b"}},
 }
 
 // Pieces are the documents of the demo rack.
@@ -69,8 +70,25 @@ func Pieces() []piece.Document {
 				c("A", piece.Kernmantle(3, "#0f5c63"), inside), c("B", piece.Kernmantle(3, "#0f5c63"), inside), c("C", piece.Kernmantle(3, "#e3c88f"), inside), c("D", piece.Kernmantle(3, "#e3c88f"), inside), c("E", four(4), piece.Legs{})),
 		piece.Begin("Berry charm, rust", "charm", ring(30, 2), 164).
 			With("mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm", c("A", piece.Cotton(4, "#b4532a"), inside), c("B", piece.Cotton(4, "#b4532a"), inside)),
+		note(piece.Begin("Coxing boat key", "fist", ring(30, 2), 0).With("mount A B hitch=from-knot, monkeys-fist 4 mode=two-cords, snake-knot 12, finish fuse length=60mm",
+			c("A", four(0), piece.Legs{}), joined(c("B", four(1), piece.Legs{}), "A")), "Floats with its key if the loop is left off the ring."),
+		piece.Begin("Workshop door marble", "fist", ring(25, 2), 0).With("mount A hitch=from-knot, monkeys-fist 4 core=marble size=14mm, coil-loop 6", c("A", four(8), piece.Legs{})),
+		note(piece.Begin("Bell rope fist", "fist", ring(40, 3), 0).With("mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, square-knot 7, overhand, finish singe-and-press",
+			c("A", piece.Kernmantle(3, "#22313f"), piece.Legs{}), c("B", piece.Kernmantle(3, "#e9e4d6"), piece.Legs{})), "Replaces the worn knob on the bell rope."),
 	}
 }
+
+func joined(c piece.Cord, to string) piece.Cord { c.JoinedTo = to; return c }
+
+// cores are those in the boathouse's drawer.
+const cores = `[
+	{"name":"sweet-jar marble","core":{"kind":"marble","diameter_mm":14}},
+	{"name":"large marble","core":{"kind":"marble","diameter_mm":25}},
+	{"name":"bearing ball","core":{"kind":"steel","diameter_mm":19}},
+	{"name":"beech ball","core":{"kind":"wood","diameter_mm":20}},
+	{"name":"cork float","core":{"kind":"wood","diameter_mm":30}},
+	{"name":"pea bead","core":{"kind":"wood","diameter_mm":8}}
+]`
 
 // Fill fills an empty store; a store that holds anything is left as it is.
 func Fill(ctx context.Context, s *store.Store) error {
@@ -90,6 +108,9 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if _, err := s.PutSpool(ctx, store.Spool{Name: sp.name, Stuff: b}); err != nil {
 			return err
 		}
+	}
+	if err := s.Set(ctx, "cores", cores); err != nil {
+		return err
 	}
 	for _, d := range Pieces() {
 		if ps := d.Check(); len(ps) > 0 {

@@ -20,6 +20,7 @@ import (
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
+	"nimblebight/demo"
 	"nimblebight/e2e/chrome"
 )
 
@@ -190,8 +191,8 @@ func (v page) typeLine(line string) {
 
 func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
 	v := open(t, demoAt(t), "/")
-	v.until("eleven pieces hang and are drawn", `[...document.querySelectorAll("[data-piece]")].every((p) => p.querySelector("path.lay-ink")) && document.querySelectorAll("[data-piece]").length > 0`)
-	if n := eval[int](v, `document.querySelectorAll("[data-piece]").length`); n != 11 {
+	v.until("the pieces hang and are drawn", `[...document.querySelectorAll("[data-piece]")].every((p) => p.querySelector("path.lay-ink")) && document.querySelectorAll("[data-piece]").length > 0`)
+	if n := eval[int](v, `document.querySelectorAll("[data-piece]").length`); n != len(demo.Pieces()) {
 		t.Errorf("%d pieces hang", n)
 	}
 	v.click("Hang a new piece")
@@ -200,9 +201,9 @@ func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
 	v.until("the bench is open on purpose", `location.pathname.endsWith("/purpose") && `+long)
 	v.until("it is drawn", `document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 5`)
 	v.click("Rack")
-	v.until("twelve pieces hang", `document.querySelectorAll("[data-piece]").length === 12`)
+	v.until("one more piece hangs", fmt.Sprintf(`document.querySelectorAll("[data-piece]").length === %d`, len(demo.Pieces())+1))
 	v.click("Put Two-colour fob into the bin")
-	v.until("it is in the bin", `document.querySelectorAll("[data-piece]").length === 11 && document.body.innerText.includes("Bin (1)")`)
+	v.until("it is in the bin", fmt.Sprintf(`document.querySelectorAll("[data-piece]").length === %d && document.body.innerText.includes("Bin (1)")`, len(demo.Pieces())))
 	v.goTo("/bin")
 	v.click("Hang Two-colour fob back")
 	v.until("the bin is empty", `document.body.innerText.includes("The bin is empty")`)
@@ -297,6 +298,7 @@ func TestOtherKeysOfTheBench(t *testing.T) {
 	v.key("k", chromedp.ModifierCtrl)
 	v.until("Ctrl+K finds", `document.querySelector("dialog input")`)
 	v.key("loft")
+	v.until("it is found", `document.querySelector("dialog").textContent.includes("Loft blind stopper")`)
 	v.key(kb.Enter)
 	v.until("the found piece opens", `location.pathname === "/piece/7/tie"`)
 }
@@ -408,7 +410,7 @@ func TestTheCutSheetPrintsWhole(t *testing.T) {
 func TestNarrowScreens(t *testing.T) {
 	p := demoAt(t)
 	for _, w := range []int64{390, 820} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/bin"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(w, 844))
 			v.goTo(path)
@@ -445,7 +447,7 @@ func TestAccessibility(t *testing.T) {
 	v := open(t, p, "/")
 	for _, theme := range []string{"day", "night"} {
 		for _, view := range []struct{ path, click string }{
-			{"/", ""}, {"/", "Hang a new piece"}, {"/", "My ways"}, {"/bin", ""},
+			{"/", ""}, {"/", "Hang a new piece"}, {"/", "My ways"}, {"/bin", ""}, {"/balls", ""}, {"/balls", "Turn it"},
 			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/5/cut", ""},
 			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "Turn in space"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
 			{"/piece/2/vise", ""}, {"/piece/4/sheet", ""}, {"/piece/999/tie", ""},

@@ -212,6 +212,9 @@ func inHand(p plan.Plan) (from, to float64) {
 		thick = math.Max(thick, c.DrawnUpMM)
 	}
 	from, to = low-13*thick, low+6*thick
+	if l.Hardware.Type == "none" && len(l.Sections) <= 2 { // a ball in hand is seen whole
+		from = math.Min(from, -3*thick)
+	}
 	if from < 3*thick { // near the top the wire helps to see where one is
 		from = -8 * thick
 	}

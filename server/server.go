@@ -18,6 +18,7 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
+	"nimblebight/core/fist"
 	"nimblebight/store"
 )
 
@@ -56,7 +57,10 @@ func New(st *store.Store, cfg Config) (*Server, error) {
 	if !loopback(host) && cfg.Passcode == "" {
 		return nil, fmt.Errorf("%s can be reached from other machines; give a passcode with --passcode, or serve on 127.0.0.1", cfg.Addr)
 	}
-	go ties() // worked out while the first page loads
+	go func() { // worked out while the first page loads
+		fist.Warm()
+		ties()
+	}()
 	return &Server{store: st, cfg: cfg, views: newViews()}, nil
 }
 
@@ -80,6 +84,7 @@ func (s *Server) Handler() http.Handler {
 	})
 	s.pieces(api)
 	s.bench(api)
+	s.fists(api)
 	files := s.files()
 	r.NoRoute(func(c *gin.Context) {
 		if strings.HasPrefix(c.Request.URL.Path, "/api/") {

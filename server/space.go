@@ -13,8 +13,16 @@ import (
 
 // Space is a section's curves, to be turned in space.
 type Space struct {
-	Section int      `json:"section"`
-	Strands []Thread `json:"strands"`
+	Section int         `json:"section"`
+	Strands []Thread    `json:"strands"`
+	Balls   []SpaceBall `json:"balls,omitempty"`
+}
+
+// SpaceBall is a core, about the same middle.
+type SpaceBall struct {
+	AtY        float64 `json:"at_y"`
+	DiameterMM float64 `json:"diameter_mm"`
+	Colour     string  `json:"colour"`
 }
 
 // Thread is a stretch of cord in space.
@@ -66,15 +74,7 @@ func space(pl plan.Plan, d piece.Document, section int) Space {
 		var run []curve.Vec
 		flush := func() {
 			if len(run) > 1 && (curve.Curve{Points: run}).Length() > 2*c.Stuff.DrawnUp() { // no crumbs at the borders
-				t := Thread{Cord: c.ID, Colour: c.Stuff.Colour, DiameterMM: c.Stuff.DrawnUp(), Points: []float64{}}
-				line := curve.Spline(run, false)
-				n := max(3, int(line.Length()/(0.3*c.Stuff.DrawnUp())))
-				for _, v := range line.Resample(n).Points {
-					for _, x := range [3]float64{v.X, v.Y - middle, v.Z} {
-						t.Points = append(t.Points, math.Round(100*x)/100)
-					}
-				}
-				out.Strands = append(out.Strands, t)
+				out.Strands = append(out.Strands, thread(c.ID, c.Stuff.Colour, c.Stuff.DrawnUp(), run, middle))
 			}
 			run = nil
 		}
@@ -96,5 +96,23 @@ func space(pl plan.Plan, d piece.Document, section int) Space {
 		}
 		flush()
 	}
+	for _, b := range l.Cores {
+		if b.At.Y > from && b.At.Y < to {
+			out.Balls = append(out.Balls, SpaceBall{AtY: b.At.Y - middle, DiameterMM: b.DiameterMM, Colour: b.Colour})
+		}
+	}
 	return out
+}
+
+// thread is a run of cord with its y from the middle, close enough to bend.
+func thread(cord, colour string, mm float64, run []curve.Vec, middle float64) Thread {
+	t := Thread{Cord: cord, Colour: colour, DiameterMM: mm, Points: []float64{}}
+	line := curve.Spline(run, false)
+	n := max(3, int(line.Length()/(0.3*mm)))
+	for _, v := range line.Resample(n).Points {
+		for _, x := range [3]float64{v.X, v.Y - middle, v.Z} {
+			t.Points = append(t.Points, math.Round(100*x)/100)
+		}
+	}
+	return t
 }

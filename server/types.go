@@ -111,7 +111,7 @@ type Settings struct {
 type Catalogue struct {
 	Knots     []CatalogueKnot `json:"knots"`
 	Finishes  []FinishWay     `json:"finishes"`
-	Makes     []Named         `json:"makes"`
+	Makes     []Make          `json:"makes"`
 	Materials []Material      `json:"materials"`
 	Patterns  []piece.Pattern `json:"patterns"`
 }
@@ -141,6 +141,12 @@ type Named struct {
 	Name string `json:"name"`
 }
 
+// Make is a make and the material that it is usually of.
+type Make struct {
+	Named
+	Usual cord.Material `json:"usual" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp"`
+}
+
 // Material is a material and whether its ends may be melted.
 type Material struct {
 	ID    string `json:"id"`
@@ -163,6 +169,9 @@ type Wire struct {
 	Plan            plan.Plan
 	Picture         scene.Picture
 	Space           Space
+	FistRequest     FistRequest
+	FistAnswer      FistAnswer
+	DrawerCore      DrawerCore
 }
 
 func catalogue() Catalogue {
@@ -182,7 +191,7 @@ func catalogue() Catalogue {
 		out.Finishes = append(out.Finishes, FinishWay{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})
 	}
 	for _, m := range cord.Makes() {
-		out.Makes = append(out.Makes, Named{string(m), m.Name()})
+		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Usual()})
 	}
 	for _, m := range cord.Materials() {
 		out.Materials = append(out.Materials, Material{string(m), m.Melts()})

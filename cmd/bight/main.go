@@ -35,6 +35,7 @@ func commands() []command {
 		{"demo", "the same, and fill an empty folder with the Marram Quay boathouse", "bight demo --data /tmp/boathouse", serve(true)},
 		{"plan", "plan a piece file: what to cut, where to fold, how to tie", "bight plan fob.json --text\n  cat fob.json | bight plan - --json", runPlan},
 		{"knots", "list the knots, mounts and finishes", "bight knots --json", runKnots},
+		{"fist", "how much cord a monkey's fist takes, how big it comes out and which cores suit", "bight fist --cord 4 --passes 3\n  bight fist --cord 4 --make kernmantle --core 16 --json\n  bight fist --cord 4 --passes 4 --drawer 12,16,20", runFist},
 		{"tighten", "draw a knot up tight and hold it against what is published of it", "bight tighten trefoil\n  bight tighten --list", runTighten},
 	}
 }

@@ -130,6 +130,7 @@ func planText(out io.Writer, p plan.Plan) error {
 	}
 	fmt.Fprintln(out)
 	for _, c := range p.Cautions {
+		c = plain(c)
 		fmt.Fprintln(out, "*", c)
 	}
 	return nil

@@ -101,6 +101,14 @@ func (m Material) Melts() bool {
 // Name is the make as it is said.
 func (m Make) Name() string { return makes[m].name }
 
+// Usual is the material that a make is usually of, "" for an unknown make.
+func (m Make) Usual() Material {
+	if m == "leather" {
+		return "leather"
+	}
+	return makes[m].weighed
+}
+
 // Weight is the weight in grams per metre: the maker's own if there is one,
 // else what a cord of this make, material and label diameter usually weighs.
 // Between two known diameters it runs as a power of the diameter, beyond them

@@ -20,10 +20,12 @@ type Way struct {
 	Form string
 	// WantsLength is set where the maker chooses how long the end hangs.
 	WantsLength bool
-	leaveMM     float64 // what stays beyond the last knot, mm
-	leaveD      float64 // and in label diameters
-	trimMM      float64 // what is cut off in the finishing
-	Steps       []string
+	// Together is how many ends are made one, 0 where each is finished by itself.
+	Together int
+	leaveMM  float64 // what stays beyond the last knot, mm
+	leaveD   float64 // and in label diameters
+	trimMM   float64 // what is cut off in the finishing
+	Steps    []string
 }
 
 var ways = map[string]Way{
@@ -36,6 +38,9 @@ var ways = map[string]Way{
 	"fringe": {Name: "fringe and comb", For: "cotton", Form: "fringe", WantsLength: true, trimMM: 15,
 		Note:  "trim to the shortest, comb, trim again",
 		Steps: []string{"Trim the ends to the shortest.", "Untwist and comb from the tips up.", "Trim again along the wanted line."}},
+	"fuse": {Name: "fuse two ends", For: "two meltable ends that make a loop or join two colours", Flame: true, Form: "fused", WantsLength: true,
+		Note: "it holds only if both are molten at that moment", trimMM: 10, Together: 2,
+		Steps: []string{"Cut both ends square where they meet.", "Melt both at once until they glisten.", "Push them together straight and hold them still till they set; roll the join smooth with a wetted blade.", "Pull hard at the join: it must hold."}},
 	"cut-straight": {Name: "straight cut", For: "cotton and t-shirt yarn", Form: "cut", WantsLength: true, trimMM: 10,
 		Note:  "tape round, cut through the tape line",
 		Steps: []string{"Tape round all the ends where they shall end.", "Cut through the tape line and take the tape off."}},

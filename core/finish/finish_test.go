@@ -69,5 +69,6 @@ func ExampleWays() {
 	// cut-straight
 	// dome
 	// fringe
+	// fuse
 	// singe-and-press
 }

@@ -108,31 +108,6 @@ func mixHalves(hs []flatHalf, weights []float64) flatHalf {
 	return out
 }
 
-// between finds the four steps round x (fewer where there are fewer) and their
-// weights in the cubic through them (Lagrange). x on a step has that one alone.
-func between(steps []float64, x float64) (at []int, weights []float64) {
-	k := 0
-	for k < len(steps)-2 && steps[k+1] <= x {
-		k++
-	}
-	for i := range steps {
-		if math.Abs(steps[i]-x) < 1e-9 {
-			return []int{i}, []float64{1}
-		}
-	}
-	lo := max(0, min(k-1, len(steps)-4))
-	for i := lo; i < min(lo+4, len(steps)); i++ {
-		w := 1.0
-		for j := lo; j < min(lo+4, len(steps)); j++ {
-			if j != i {
-				w *= math.Log(x/steps[j]) / math.Log(steps[i]/steps[j])
-			}
-		}
-		at, weights = append(at, i), append(weights, w)
-	}
-	return at, weights
-}
-
 // flatShape is a half knot of a flat row, of equal workers, over any fillers.
 func flatShape(fillers []float64) (Shape, error) {
 	w, thick := rowOf(fillers)
@@ -143,8 +118,8 @@ func flatShape(fillers []float64) (Shape, error) {
 	for i, n := range familyCount {
 		counts[i] = float64(n)
 	}
-	thicks, thickW := between(familyThick, thick)
-	ns, nW := between(counts, math.Max(1, w/thick))
+	thicks, thickW := curve.Between(familyThick, thick)
+	ns, nW := curve.Between(counts, math.Max(1, w/thick))
 	var across []flatHalf
 	for _, kt := range thicks {
 		var along []flatHalf
@@ -192,7 +167,7 @@ func spiralShape(fillers []float64) (Shape, error) {
 			return drawn(spiralCell(1, notched(fillers)))
 		}
 	}
-	at, weights := between(spiralThick, thick)
+	at, weights := curve.Between(spiralThick, thick)
 	out := Shape{Gap: math.Inf(1)}
 	const nodes = 40
 	for m, k := range at {

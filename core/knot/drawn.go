@@ -1,29 +1,21 @@
 package knot
 
 import (
-	"bytes"
-	"compress/gzip"
 	"context"
 	_ "embed" // the shapes drawn up at build time
-	"encoding/gob"
 	"fmt"
 	"math"
-	"sort"
 	"sync"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/shape"
 	"nimblebight/core/tighten"
 )
 
 //go:generate go run ./gen
 
 // Shape is a knot drawn up, in diameters of its first strand.
-type Shape struct {
-	Strands [][]Vec
-	Pitch   float64 // of a cell
-	Twist   float64 // radians a cell
-	Gap     float64 // least distance over mean diameter
-}
+type Shape = shape.Shape
 
 //go:embed drawn.bin
 var drawnBin []byte
@@ -32,7 +24,7 @@ var (
 	shapes     = map[string]*shapeOnce{}
 	shapesLock sync.Mutex
 	embedded   = sync.OnceValue(func() map[string]Shape {
-		m, err := unpack(drawnBin)
+		m, err := shape.Unpack(drawnBin)
 		if err != nil {
 			panic("knot: the embedded shapes cannot be read: run go generate ./core/knot: " + err.Error())
 		}
@@ -130,73 +122,6 @@ func anchored(s Shape, c tighten.Cell) [][]Vec {
 	return out
 }
 
-// packed is a shape as it is embedded: thousandths of a diameter.
-type packed struct {
-	Key               string
-	Pitch, Twist, Gap float64
-	Strands           [][]int16
-}
-
-const grain = 1000.0
-
-// Pack writes shapes for embedding.
-func Pack(m map[string]Shape) ([]byte, error) {
-	var out []packed
-	for key, s := range m {
-		p := packed{Key: key, Pitch: s.Pitch, Twist: s.Twist, Gap: s.Gap}
-		for _, pts := range s.Strands {
-			row := make([]int16, 0, 3*len(pts))
-			for _, v := range pts {
-				for _, x := range [3]float64{v.X, v.Y, v.Z} {
-					if math.Abs(x*grain) > math.MaxInt16 {
-						return nil, fmt.Errorf("knot: shape %s reaches %.1f diameters, too far to embed", key, x)
-					}
-					row = append(row, int16(math.Round(x*grain)))
-				}
-			}
-			p.Strands = append(p.Strands, row)
-		}
-		out = append(out, p)
-	}
-	sort.Slice(out, func(i, j int) bool { return out[i].Key < out[j].Key })
-	var b bytes.Buffer
-	z := gzip.NewWriter(&b)
-	if err := gob.NewEncoder(z).Encode(out); err != nil {
-		return nil, err
-	}
-	if err := z.Close(); err != nil {
-		return nil, err
-	}
-	return b.Bytes(), nil
-}
-
-func unpack(b []byte) (map[string]Shape, error) {
-	if len(b) == 0 {
-		return map[string]Shape{}, nil
-	}
-	z, err := gzip.NewReader(bytes.NewReader(b))
-	if err != nil {
-		return nil, err
-	}
-	var in []packed
-	if err := gob.NewDecoder(z).Decode(&in); err != nil {
-		return nil, err
-	}
-	m := make(map[string]Shape, len(in))
-	for _, p := range in {
-		s := Shape{Pitch: p.Pitch, Twist: p.Twist, Gap: p.Gap}
-		for _, row := range p.Strands {
-			pts := make([]Vec, 0, len(row)/3)
-			for i := 0; i+2 < len(row); i += 3 {
-				pts = append(pts, Vec{X: float64(row[i]) / grain, Y: float64(row[i+1]) / grain, Z: float64(row[i+2]) / grain})
-			}
-			s.Strands = append(s.Strands, pts)
-		}
-		m[p.Key] = s
-	}
-	return m, nil
-}
-
 // Generated names the shapes that are embedded, each with its problem.
 func Generated() map[string]tighten.Problem {
 	out := map[string]tighten.Problem{}
@@ -224,6 +149,7 @@ func Generated() map[string]tighten.Problem {
 		}
 	}
 	out["overhand"] = overhandRoute()
+	out["snake"] = snakeCell()
 	for _, d := range legCores {
 		key, p := overhandRound(d)
 		out[key] = p()

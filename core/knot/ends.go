@@ -2,6 +2,7 @@ package knot
 
 import (
 	"fmt"
+	"math"
 
 	"nimblebight/core/finish"
 )
@@ -35,12 +36,49 @@ func tieEnds(w Work) (Tied, error) {
 	if !ok {
 		return Tied{}, fmt.Errorf("there is no finish %q", w.Section.How)
 	}
+	if way.Together > 0 {
+		return tieFused(w, way)
+	}
 	t := Tied{Ends: true, Trim: way.Trim(), Repeats: 1, Gap: 1, Order: identity(len(w.Leads))}
 	for _, l := range w.Leads {
 		leave := way.Leave(l.Stuff, w.Section.LengthMM)
 		t.Height = max(t.Height, leave)
 		t.Paths = append(t.Paths, Path{Points: []Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
+	t.Actions = endActions(way)
+	return t, nil
+}
+
+// tieFused bows two ends out to a loop and joins them at its far end, where it
+// hangs on something.
+func tieFused(w Work, way finish.Way) (Tied, error) {
+	if n := len(w.Leads); n != way.Together {
+		return Tied{}, &Refused{Field: "how", Why: fmt.Sprintf("fused of %d ends; a fuse joins %d", n, way.Together), Set: "singe-and-press", Label: "Singe and press them"}
+	}
+	long := way.Leave(w.Leads[0].Stuff, w.Section.LengthMM)
+	d := w.Leads[0].Diameter
+	wide := math.Min(0.34*long, 14*d)
+	t := Tied{Ends: true, Trim: way.Trim(), Repeats: 1, Gap: 1, Order: identity(2), Height: long, Eye: long - d - w.BarMM/2}
+	for i, l := range w.Leads {
+		side := float64(2*i - 1)
+		from := l.At.X
+		var pts []Vec
+		const steps = 24
+		for k := 0; k <= steps; k++ {
+			// A drop: straight out of the work, round at the far end.
+			u := float64(k) / steps
+			a := math.Pi * u
+			out := side * wide * math.Sin(a) * math.Pow(u, 0.8)
+			pts = append(pts, Vec{X: from*(1-u)*(1-u) + out, Y: long * (1 - math.Cos(a)) / 2 * (1 - d/2/long), Z: l.At.Z * (1 - u)})
+		}
+		t.Paths = append(t.Paths, Path{Points: pts})
+	}
+	t.Actions = endActions(way)
+	return t, nil
+}
+
+func endActions(way finish.Way) []Action {
+	var out []Action
 	for i, s := range way.Steps {
 		a := Action{Moves: -1, Text: s}
 		if i == 0 {
@@ -49,7 +87,7 @@ func tieEnds(w Work) (Tied, error) {
 				a.Gate = "Flame and molten nylon burn and stick: heatproof surface, air, hair and sleeves away, water at hand."
 			}
 		}
-		t.Actions = append(t.Actions, a)
+		out = append(out, a)
 	}
-	return t, nil
+	return out
 }

@@ -39,8 +39,10 @@ type Knot struct {
 	Repeats bool `json:"repeats"`
 	// Outside is set for what belongs to the whole piece and never stands in a
 	// repeat or a row.
-	Outside bool    `json:"outside,omitempty"`
-	Fields  []Field `json:"fields"`
+	Outside bool `json:"outside,omitempty"`
+	// First is set for a ball, which is tied before anything hangs.
+	First  bool    `json:"first,omitempty"`
+	Fields []Field `json:"fields"`
 
 	// hangs is set for a knot whose shape depends on how its strands hang.
 	hangs bool
@@ -134,6 +136,9 @@ type Path struct {
 	Points []Vec
 	// Lies, where it is not nil, tells how the cord lies at each point.
 	Lies []Lie
+	// Inside is cord that leads up to the first point and is never seen: it is
+	// measured and not laid.
+	Inside []Vec
 
 	length, low, left, right float64 // measured by Settle
 }
@@ -148,13 +153,15 @@ func (p Path) Extent() (low, left, right float64) { return p.low, p.left, p.righ
 type Lie uint8
 
 // A cord lies in a knot, in a row of knots that are pressed together, straight
-// under such a row as its filler, snug against other strands, or free.
+// under such a row as its filler, snug against other strands, free, or pressed
+// flat on a core.
 const (
 	Knotted Lie = iota
 	InRow
 	Filler
 	Snug
 	Free
+	Pressed
 )
 
 // Tied is a section tied: every figure of it is measured on Paths and Own.
@@ -172,6 +179,11 @@ type Tied struct {
 	Workers []int
 	// Beads are on the strands, y from the section's top.
 	Beads []BeadAt
+	// Core is what is inside a ball, nil where there is none.
+	Core *CoreAt
+	// Eye, where it is not zero, is where the piece takes in what it hangs on:
+	// the y of that wire's middle, mm.
+	Eye float64
 	// Cells are the y of each half knot's beginning, mm, and the last one's end.
 	Cells []float64
 	// HalfKnots is set where the cells are half knots of one row.
@@ -183,6 +195,12 @@ type Tied struct {
 	Ends bool
 	// Trim is cut away at the end of each lead, mm.
 	Trim float64
+	// Checks are what the tied section measures; {12.3mm} in one is a length.
+	Checks []string
+	// Cautions are what must be said of it before it is tied or given away.
+	Cautions []string
+	// Warnings are what is wrong with it and can still be tied.
+	Warnings []Flaw
 	// Actions are what the maker does, in order; a row repeats them.
 	Actions []Action
 	Repeats int
@@ -209,12 +227,32 @@ type Action struct {
 	Gate   string `json:"gate,omitempty"` // what to look at before going on
 	// From is the side it comes from, where its place does not tell.
 	From string `json:"-"`
+	// slack is set for an action that only takes up slack, core for the one that
+	// puts the core in.
+	slack, core bool
+}
+
+// Flaw is what is wrong with a section that can be tied, with a value of one of
+// its fields that is better; {12.3mm} in its words is a length.
+type Flaw struct {
+	Code, Says string
+	Field      string
+	Set        any // nil where no value helps
+	Label      string
 }
 
 // BeadAt is a bead where it sits, mm.
 type BeadAt struct {
 	At Vec // its middle
 	Bead
+}
+
+// CoreAt is the core of a ball where it sits, mm.
+type CoreAt struct {
+	At         Vec // its middle
+	DiameterMM float64
+	Colour     string
+	WeightG    float64
 }
 
 // Sight is a crossing that is seen: which lead lies on top on the face and
@@ -278,7 +316,12 @@ func mirrored(w Work, k Knot) (Tied, error) {
 	if err != nil {
 		return t, err
 	}
+	order := slices.Clone(t.Order)
 	t.mirror(n)
+	if n == 0 { // out of a ball strands come from the other side
+		slices.Reverse(order)
+		t.Order = order
+	}
 	for _, p := range t.Own {
 		for i := range p.Points {
 			p.Points[i].X = -p.Points[i].X
@@ -338,6 +381,9 @@ func (t *Tied) Settle() {
 				}
 			}
 			p.length = asCurve(p.Points).Length()
+			if len(p.Inside) > 0 {
+				p.length += asCurve(append(slices.Clone(p.Inside), p.Points[0])).Length()
+			}
 			p.low, p.left, p.right = math.Inf(-1), math.Inf(1), math.Inf(-1)
 			for _, v := range p.Points {
 				p.low, p.left, p.right = math.Max(p.low, v.Y), math.Min(p.left, v.X), math.Max(p.right, v.X)
@@ -364,21 +410,25 @@ func (w Work) key() string {
 			b = binary.LittleEndian.AppendUint64(b, math.Float64bits(v))
 		}
 	}
-	text(s.Do, s.Hitch, s.Start, s.Hand, s.Cord, s.How, s.Direction, s.Slope, s.Inside, s.Order, s.Close, s.Of)
+	text(s.Do, s.Hitch, s.Start, s.Hand, s.Cord, s.How, s.Direction, s.Slope, s.Inside, s.Order, s.Close, s.Of, s.Mode, s.Begins, s.School)
 	text(s.Cords...)
 	if w.LeftHanded {
 		text("left-handed")
 	}
-	num(float64(s.Count), s.LengthMM, s.GapMM, s.InnerMM, float64(s.Turns), float64(s.Squares), float64(s.Filler), float64(s.Carry), float64(s.Which), float64(w.HalfKnots), w.BarMM, w.RingMM)
+	num(float64(s.Count), s.LengthMM, s.GapMM, s.InnerMM, float64(s.Turns), float64(s.Squares), float64(s.Filler), float64(s.Carry), float64(s.Which), float64(s.Passes), float64(s.Side), float64(s.Leads), float64(s.Bights), s.FormerMM, float64(w.HalfKnots), w.BarMM, w.RingMM)
 	if q := s.Bead; q != nil {
 		num(q.HoleMM, q.LengthMM, q.WidthMM)
 		text(q.Colour)
+	}
+	if q := s.Core; q != nil {
+		num(q.DiameterMM)
+		text(string(q.Kind))
 	}
 	for _, leads := range [2][]Lead{w.Leads, w.Own} {
 		num(float64(len(leads)))
 		for _, l := range leads {
 			text(string(l.Stuff.Make), string(l.Stuff.Material))
-			num(l.Diameter)
+			num(l.Diameter, l.Stuff.DiameterMM)
 		}
 	}
 	return string(b)

@@ -18,6 +18,9 @@ import (
 // the wire and the bar of the fold crosses both legs. Wrong: the legs only hang
 // over the wire and the fold pulls off.
 //
+// From a knot: the cords come out of a ball that is tied first; they are put on
+// nothing yet, and the ring comes last.
+//
 // Makers differ in which side the bar is on. In front it hides the legs'
 // entry and reads as the first bar of a flat sinnet, so that is the default;
 // reversed, the face shows two clean turns on the ring.
@@ -25,12 +28,12 @@ func init() {
 	add(Knot{
 		Outside: true, ID: "mount", Name: "mount", Family: "mounts",
 		OtherNames: []string{"larks head", "cow hitch", "lanyard hitch"},
-		For:        "putting folded cords on a ring, or behind strands that hang already",
+		For:        "putting folded cords on a ring, or behind strands that hang already, or beginning with a ball",
 		Schools: []School{{Field: "hitch", Default: "larks-head",
 			Why: "the bar in front hides where the legs come out and reads as the first bar of the sinnet"}},
 		Fields: []Field{
 			{Key: "cords", Short: "", Label: "cords, from the left", Kind: "cords"},
-			{Key: "hitch", Short: "hitch", Label: "hitch", Kind: "choice", Choices: []string{"larks-head", "larks-head-reversed", "laid-behind"}, Default: "larks-head"},
+			{Key: "hitch", Short: "hitch", Label: "hitch", Kind: "choice", Choices: []string{"larks-head", "larks-head-reversed", "laid-behind", "from-knot"}, Default: "larks-head"},
 		},
 		fill: func(s *Section) { s.Hitch = "larks-head" },
 		tie:  tieMount,
@@ -121,8 +124,11 @@ func head(bar float64) ([]Vec, float64, error) {
 }
 
 func tieMount(w Work) (Tied, error) {
-	if w.Section.Hitch == "laid-behind" {
+	switch w.Section.Hitch {
+	case "laid-behind":
 		return tieLaidBehind(w)
+	case "from-knot":
+		return Tied{Repeats: 1, Gap: 1}, nil // the ball after it ties them
 	}
 	// Heads sit side by side; a head is as wide as its loops.
 	type headOf struct {

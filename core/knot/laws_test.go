@@ -8,6 +8,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/fist"
 	"nimblebight/core/knot"
 )
 
@@ -61,6 +62,9 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 			}
 		}
 		for _, s := range variants {
+			if s.Hitch == "from-knot" {
+				continue // it hands its cords to the ball after it
+			}
 			if s.Hitch == "laid-behind" {
 				s.Cords = []string{"Z"}
 			} else if s.Do == "mount" {
@@ -82,12 +86,21 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 			if s.Squares > 0 {
 				name += fmt.Sprint(" ", s.Squares)
 			}
-			for _, n := range []int{4, 6, 2, 0} {
+			for _, n := range []int{4, 6, 2, 1, 0} {
 				w := knot.Work{Section: s, Leads: side(n, stuff), BarMM: 2 * scale, RingMM: 16 * scale}
 				if len(s.Cords) > 0 {
 					w.Own = side(2*len(s.Cords), stuff)
 				} else if s.Do == "gather" {
 					w.Own = side(1, stuff)
+				} else if cords, legs := knot.BallLegs(s); cords > 0 {
+					if n > 0 {
+						continue
+					}
+					for c := range cords {
+						for l := range legs {
+							w.Own = append(w.Own, knot.Lead{Cord: c, Leg: l, Stuff: stuff, Diameter: stuff.DrawnUp(), Dir: knot.Vec{Y: 1}})
+						}
+					}
 				}
 				if s.Do == "mount" && (n == 0) == (s.Hitch == "laid-behind") {
 					continue
@@ -151,7 +164,7 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 	sections(t, rope, 1, func(name string, w knot.Work) {
 		x := tie(t, w)
 		n := len(w.Leads)
-		if w.Section.Do == "mount" {
+		if cords, _ := knot.BallLegs(w.Section); w.Section.Do == "mount" || cords > 0 {
 			n += len(w.Own)
 		}
 		if !x.Ends {
@@ -285,6 +298,9 @@ func TestNoStrandPassesThroughAnother(t *testing.T) {
 				if w.Section.Do == "mount" && w.Section.Hitch != "laid-behind" && i/2 == j/2 {
 					continue // the two legs of one cord meet at the fold
 				}
+				if _, legs := knot.BallLegs(w.Section); legs > 1 && i/legs == j/legs {
+					continue // they are one way through the ball
+				}
 				if w.Section.Hitch == "laid-behind" && i >= len(x.Paths) {
 					continue
 				}
@@ -296,8 +312,11 @@ func TestNoStrandPassesThroughAnother(t *testing.T) {
 	})
 }
 
-// squeezeOf is what a row may be pressed to along its length.
+// squeezeOf is what a row may be pressed to along its length, or a ball all over.
 func squeezeOf(w knot.Work) float64 {
+	if cords, _ := knot.BallLegs(w.Section); cords > 0 { // on a core all of it is pressed
+		return fist.Of(rope).Hard() / rope.DrawnUp()
+	}
 	if len(w.Leads) == 0 {
 		return 1
 	}

@@ -3,7 +3,9 @@ package knot
 import (
 	"encoding/json"
 	"fmt"
+	"strings"
 
+	"nimblebight/core/fist"
 	"nimblebight/core/keep"
 )
 
@@ -12,7 +14,7 @@ import (
 type Section struct {
 	Do       string   `json:"do"`
 	Cords    []string `json:"cords,omitempty"`
-	Hitch    string   `json:"hitch,omitempty" jsonschema:"enum=larks-head,enum=larks-head-reversed,enum=laid-behind"`
+	Hitch    string   `json:"hitch,omitempty" jsonschema:"enum=larks-head,enum=larks-head-reversed,enum=laid-behind,enum=from-knot"`
 	Strands  []int    `json:"strands,omitempty"`
 	Count    int      `json:"count,omitempty"`
 	FitMM    float64  `json:"fit_mm,omitempty"`
@@ -46,7 +48,20 @@ type Section struct {
 	Sequence []Section `json:"sequence,omitempty"`
 
 	InnerMM float64 `json:"inner_mm,omitempty"`
-	Note    string  `json:"note,omitempty"`
+
+	Passes int `json:"passes,omitempty"`
+	// Of a rope ball: strands side by side, its leads and bights, its former.
+	Side     int     `json:"strands_per_pass,omitempty"`
+	Leads    int     `json:"leads,omitempty"`
+	Bights   int     `json:"bights,omitempty"`
+	FormerMM float64 `json:"former_mm,omitempty"`
+
+	Mode   string `json:"mode,omitempty" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
+	Begins string `json:"begins,omitempty" jsonschema:"enum=hidden,enum=with-tail"`
+	Core   *Core  `json:"core,omitempty"`
+	School string `json:"school,omitempty" jsonschema:"enum=over-one,enum=round-both"`
+
+	Note string `json:"note,omitempty"`
 
 	// Unknown keeps fields of a newer make through a round trip.
 	Unknown map[string]json.RawMessage `json:"-"`
@@ -67,6 +82,9 @@ type Bead struct {
 	WidthMM  float64 `json:"width_mm"`
 	Colour   string  `json:"colour,omitempty"`
 }
+
+// Core is what a ball is tied round.
+type Core = fist.Core
 
 // At gives the place of a field by its key, to be read and set: a *string, *int,
 // *float64, *[]int, *[]string or *Ends; nil for a key that is not a plain field.
@@ -118,6 +136,30 @@ func (s *Section) At(key string) any {
 		return &s.Cross
 	case "inner_mm":
 		return &s.InnerMM
+	case "passes":
+		return &s.Passes
+	case "strands_per_pass":
+		return &s.Side
+	case "leads":
+		return &s.Leads
+	case "bights":
+		return &s.Bights
+	case "former_mm":
+		return &s.FormerMM
+	case "mode":
+		return &s.Mode
+	case "begins":
+		return &s.Begins
+	case "school":
+		return &s.School
+	case "core.kind", "core.diameter_mm":
+		if s.Core == nil {
+			s.Core = &Core{}
+		}
+		if key == "core.kind" {
+			return (*string)(&s.Core.Kind)
+		}
+		return &s.Core.DiameterMM
 	case "bead.hole_mm", "bead.length_mm", "bead.width_mm", "bead.colour":
 		if s.Bead == nil {
 			s.Bead = &Bead{}
@@ -136,9 +178,15 @@ func (s *Section) At(key string) any {
 }
 
 // Has tells whether the section says something of the field; reading it with
-// At would add an empty bead.
+// At would add an empty bead or core.
 func (s *Section) Has(key string) bool {
-	return s.Bead != nil || len(key) < 5 || key[:5] != "bead."
+	switch {
+	case strings.HasPrefix(key, "bead."):
+		return s.Bead != nil
+	case strings.HasPrefix(key, "core."):
+		return s.Core != nil
+	}
+	return true
 }
 
 // MarshalJSON writes the section with the fields it did not know.

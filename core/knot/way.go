@@ -8,6 +8,7 @@ import (
 	"sync"
 
 	"nimblebight/core/kept"
+	"nimblebight/core/shape"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -28,7 +29,7 @@ var waysBin []byte
 
 var (
 	embeddedWays = sync.OnceValue(func() map[string]Shape {
-		m, err := unpack(waysBin)
+		m, err := shape.Unpack(waysBin)
 		if err != nil {
 			panic("knot: the embedded ways cannot be read: run go generate ./core/knot: " + err.Error())
 		}

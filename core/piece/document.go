@@ -82,6 +82,8 @@ type Cord struct {
 	ID    string     `json:"id"`
 	Stuff cord.Stuff `json:"stuff"`
 	Legs  Legs       `json:"legs,omitzero"`
+	// JoinedTo is the cord that it is fused to end to end.
+	JoinedTo string `json:"joined_to,omitempty"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
 }
@@ -384,6 +386,13 @@ func (d Document) Check() Problems {
 		if c.Legs.FirstMM != 0 {
 			length(path+".legs.first_mm", c.Legs.FirstMM, 1)
 		}
+		switch other := d.CordByID(c.JoinedTo); {
+		case c.JoinedTo == "":
+		case other < 0 || other == i:
+			say(path+".joined_to", "names cord %q; a cord is joined to another one of the piece", c.JoinedTo)
+		case !c.Stuff.Material.Melts() || !d.Cords[other].Stuff.Material.Melts():
+			say(path+".joined_to", "fuses %s and %s; only cords that both melt can be fused, so leave it out and knot them together", c.Stuff.Material, d.Cords[other].Stuff.Material)
+		}
 	}
 	if len(d.Sequence) > MostSection {
 		say("sequence", "holds %d sections; at most %d can be handled", len(d.Sequence), MostSection)
@@ -455,6 +464,10 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 		}
 	case "gather":
 		c.cord(path+".cord", path, s.Cord)
+	case "monkeys-fist":
+		if q := s.Core; q != nil && math.IsNaN(q.DiameterMM) {
+			c.say(path+".core.diameter_mm", "is not a number")
+		}
 	case "repeat":
 		if s.FitMM != 0 {
 			c.say(path+".fit_mm", "is %v, but a repeat counts; say how often", s.FitMM)
@@ -567,7 +580,10 @@ func mirrored(seq []knot.Section, strands *int) []knot.Section {
 				*v = f.Default
 			}
 		}
-		if s.Do == "mount" {
+		switch cords, legs := knot.BallLegs(s); {
+		case cords > 0:
+			*strands += cords * legs
+		case s.Do == "mount" && s.Hitch != "from-knot": // out of a ball cords come by what they do in it
 			*strands += 2 * len(s.Cords)
 			s.Cords = reversed(s.Cords)
 		}

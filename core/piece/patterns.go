@@ -15,11 +15,12 @@ type Pattern struct {
 
 // The colours of the patterns: what a first drawer is likely to hold.
 const (
-	lagoon = "#0f5c63"
-	sand   = "#e3c88f"
-	rust   = "#b4532a"
-	chalk  = "#e9e4d6"
-	moss   = "#5b6b33"
+	lagoon  = "#0f5c63"
+	sand    = "#e3c88f"
+	rust    = "#b4532a"
+	chalk   = "#e9e4d6"
+	moss    = "#5b6b33"
+	leather = "#7a4a2b"
 )
 
 // Kernmantle is nylon kernmantle of a label diameter.
@@ -95,5 +96,14 @@ func Patterns() []Pattern {
 		{"rib-fob", "Ribbed fob", "Rows of hitches to and fro, with square knots between them.",
 			Begin("Ribbed fob", "key-fob", SplitRing(45, 2.4), 111).With("mount A B C, 2x(double-half-hitch, double-half-hitch direction=left, square-knot 2 strands=2-5), double-half-hitch, finish singe-and-press",
 				Cord{ID: "A", Stuff: Kernmantle(3, lagoon), Legs: inside}, Cord{ID: "B", Stuff: Kernmantle(3, chalk), Legs: inside}, Cord{ID: "C", Stuff: Kernmantle(3, lagoon), Legs: inside})},
+		{"two-colour-fist", "Two-colour fist", "A ball of two cords round their own stopper: one shows on two faces, the other on four. A snake sinnet, and a loop fused at its end.",
+			Begin("Two-colour fist", "fist", SplitRing(30, 2), 0).With("mount A B hitch=from-knot, monkeys-fist 4 mode=two-cords, snake-knot 12, finish fuse length=60mm",
+				Cord{ID: "A", Stuff: Kernmantle(4, rust)}, Cord{ID: "B", Stuff: Kernmantle(4, sand), JoinedTo: "A"})},
+		{"leather-fist", "Leather fist on a marble", "Round leather lace over a glass marble, the start hidden, hung on its ring by a coil loop.",
+			Begin("Leather fist", "fist", SplitRing(25, 2), 0).With("mount A hitch=from-knot, monkeys-fist 4 core=marble size=14mm, coil-loop 6",
+				Cord{ID: "A", Stuff: cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colour: leather}})},
+		{"eight-pass-fist", "Fist of eight passes", "Doubled leads, eight turns on every face, four strands out for a handle of square knots.",
+			Begin("Fist of eight", "fist", SplitRing(40, 3), 0).With("mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, square-knot 7, overhand of=all, finish singe-and-press",
+				Cord{ID: "A", Stuff: Kernmantle(3, lagoon)}, Cord{ID: "B", Stuff: Kernmantle(3, chalk)})},
 	}
 }

@@ -396,7 +396,7 @@ func TestMirroredTwiceIsTheSamePiece(t *testing.T) {
 	for _, p := range piece.Patterns() {
 		once := p.Document.Mirrored()
 		twice := once.Mirrored()
-		if piece.Notate(once.Sequence) == piece.Notate(p.Document.Sequence) {
+		if len(p.Document.Cords) > 1 && piece.Notate(once.Sequence) == piece.Notate(p.Document.Sequence) {
 			t.Errorf("%s: mirrored it is the same", p.ID)
 		}
 		if a, b := piece.Notate(p.Document.Sequence), piece.Notate(twice.Sequence); a != b {

@@ -28,6 +28,14 @@ func Sample(id string) (Document, int, error) {
 		line, section = "mount A B, square-knot 1, gap 12mm, square-knot 1", 2
 	case "gather":
 		line = "mount A B, gather C turns=5"
+	case "monkeys-fist":
+		line, section = "mount A B hitch=from-knot, monkeys-fist 3 mode=two-cords", 1
+	case "rope-ball":
+		line, section = "mount A B hitch=from-knot, rope-ball 2 side=2", 1
+	case "coil-loop":
+		line, section = "mount A hitch=from-knot, monkeys-fist 3 core=marble, coil-loop 5", 2
+	case "snake-knot":
+		line, cords, section = "mount A, snake-knot 5", 1, 1
 	case "finish":
 		line, section = "mount A B, square-knot 2, finish singe-and-press", 2
 	case "bead":

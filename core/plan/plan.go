@@ -179,7 +179,8 @@ const QuarterInch = 25.4 / 4
 type Layout struct {
 	Strands  []Strand
 	Beads    []knot.BeadAt
-	Hardware piece.Hardware
+	Cores    []knot.CoreAt
+	Hardware piece.Hardware // of type none where nothing is to be seen of it
 	// Bottom is the y of the lowest tip, mm.
 	Bottom float64
 	// Sections are the y where each begins and ends.

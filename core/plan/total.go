@@ -36,6 +36,9 @@ func (w *walk) finish() Plan {
 		p.LengthMM = math.Max(p.LengthMM, l.low)
 		p.WidthMM = math.Max(p.WidthMM, 2*l.wide+d)
 	}
+	if w.fromBall() && w.eye > 0 {
+		p.LengthMM = w.eye // from the wire that it hangs on
+	}
 	w.cords()
 	w.warn()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}
@@ -51,7 +54,9 @@ func (w *walk) finish() Plan {
 	}
 	p.Cautions = append(p.Cautions, finish.Cautions(flame, stuffs)...)
 	if len(w.legs) > 0 {
-		p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot, and the head sits tight on the wire."}}, p.Checks...)
+		if !w.fromBall() {
+			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot, and the head sits tight on the wire."}}, p.Checks...)
+		}
 		if p.WantedMM > 0 {
 			p.Checks = append(p.Checks, Check{"length", -1, "Measured length against the plan."})
 		}
@@ -114,13 +119,15 @@ func (w *walk) cords() {
 		switch {
 		case legs[0] != nil && legs[1] != nil:
 			out.Role = "legs"
+			// A cord out of a ball is not folded: its start is as long as it must be.
+			short := c.Legs.ShortInside || w.fromBall()
 			cuts := [2]float64{w.cut(legs[0]), w.cut(legs[1])}
 			knotwork, rulered := legs[0].knotwork+legs[1].knotwork, legs[0].rulered+legs[1].rulered
 			out.SpreadMM = g.Spread(knotwork, rulered)
 			switch {
 			case c.Legs.FirstMM > 0:
 				cuts[0] = c.Legs.FirstMM
-			case !c.Legs.ShortInside:
+			case !short:
 				cuts[0] = math.Max(cuts[0], cuts[1])
 				cuts[1] = cuts[0]
 			}
@@ -129,7 +136,7 @@ func (w *walk) cords() {
 			switch {
 			case c.Legs.FirstMM > 0:
 				cuts[1] += spare
-			case !c.Legs.ShortInside:
+			case !short:
 				cuts[0] += spare / 2
 				cuts[1] += spare / 2
 			case cuts[0] > cuts[1]:
@@ -141,6 +148,9 @@ func (w *walk) cords() {
 			equal := roundUp(2*math.Max(w.cut(legs[0]), w.cut(legs[1])), w.o.RoundUpMM)
 			out.SavedMM = math.Max(0, equal-out.CutMM)
 			out.Measure = measure(cuts, [2]bool{legs[0].worked, legs[1].worked})
+			if w.fromBall() {
+				out.Measure = fmt.Sprintf("Measure {%.0fmm} for the start; the ball begins there, and the rest is the working end.", math.Floor(cuts[0]))
+			}
 			for n, l := range legs {
 				lg := Leg{NeedsMM: needs(l), CutMM: cuts[n], Role: "filler", Parts: l.parts}
 				if l.worked {
@@ -149,6 +159,17 @@ func (w *walk) cords() {
 				lg.ShortMM = math.Max(0, lg.NeedsMM-lg.CutMM)
 				out.NeedsMM += lg.NeedsMM
 				out.Legs = append(out.Legs, lg)
+			}
+		case legs[0] != nil: // out of a ball, in which it begins
+			l := legs[0]
+			out.Role = "strand"
+			out.NeedsMM = needs(l)
+			out.SpreadMM = g.Spread(l.knotwork, l.rulered)
+			out.CutMM = roundUp(w.cut(l), w.o.RoundUpMM)
+			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "worker", Parts: l.parts}}
+			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
+			if to := c.JoinedTo; to != "" {
+				out.Measure = fmt.Sprintf("Cut {%.0fmm} and fuse it end to end with cord %s.", out.CutMM, to)
 			}
 		case own != nil:
 			out.Role = "wrap"
@@ -360,7 +381,7 @@ func (w *walk) layout(bottom float64) Layout {
 		l.together()
 	}
 	slices.Sort(w.cuts) // rows side by side are cut each for themselves
-	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Moving: -1, MovingFrom: w.movedY}
+	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, Moving: -1, MovingFrom: w.movedY}
 	for ci := range w.d.Cords {
 		s := Strand{Cord: ci}
 		for _, n := range [2]int{1, 0} { // the second leg is walked back up to the fold
@@ -402,6 +423,16 @@ func (w *walk) layout(bottom float64) Layout {
 			lay.Moving = len(lay.Strands)
 		}
 		lay.Strands = append(lay.Strands, Strand{Cord: l.cord, Points: l.points, Section: l.section, Lies: l.lies, Ends: [2]string{"cut", "cut"}})
+	}
+	if w.fromBall() {
+		lay.Sections, lay.Cuts = slices.Clone(lay.Sections), slices.Clone(lay.Cuts)
+		lay.Beads, lay.Cores = slices.Clone(lay.Beads), slices.Clone(lay.Cores)
+		switch {
+		case w.o.Until == 0:
+			lay.hungUp(w.eye)
+		default: // in hand: it hangs on nothing yet
+			lay.Hardware.Type = "none"
+		}
 	}
 	return lay
 }

@@ -35,6 +35,9 @@ type walk struct {
 	movedY  float64
 	inHand  []*leg // the strands of the section in hand, by lead
 	beads   []knot.BeadAt
+	cores   []knot.CoreAt
+	eye     float64    // y of what the piece hangs on, where it takes that in last
+	ball    []string   // cords that come out of the ball that is tied next
 	heads   [2]float64 // how far the mounted heads reach to the sides
 	// In a row of several the walk is confined to its strands; rowMiddle is
 	// the x they are tied about.
@@ -81,6 +84,10 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if s.Do == "fold-back" {
 		return w.foldBack(i, path, s)
 	}
+	if s.Do == "mount" && s.Hitch == "from-knot" {
+		return w.fromKnot(i, path, s)
+	}
+	ball := startsBall(s)
 	places := s.Strands
 	field := "strands"
 	if s.Do == "finish" {
@@ -114,7 +121,13 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	case "gather":
 		own = append(own, &leg{cord: w.d.CordByID(s.Cord)})
 	}
-	if len(places) == 0 && s.Do != "mount" {
+	if ball {
+		var err error
+		if own, err = w.ballLegs(path, s); err != nil {
+			return err
+		}
+	}
+	if len(places) == 0 && s.Do != "mount" && !ball {
 		return problem(path, "do", "is %s, but no strand hangs there; mount a cord first", s.Do)
 	}
 	middle := w.rowMiddle
@@ -417,12 +430,33 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			chosen[a.Moves].worked = true
 		}
 	}
+	all := append(slices.Clone(chosen), own...)
 	for _, k := range t.Workers {
-		chosen[k].worked = true
+		all[k].worked = true
 	}
 	for _, b := range t.Beads {
 		b.At = curve.Vec{X: b.At.X + middle, Y: b.At.Y + top + fall, Z: b.At.Z}
 		w.beads = append(w.beads, b)
+	}
+	if t.Core != nil {
+		c := *t.Core
+		c.At = r3.Add(c.At, off)
+		w.cores = append(w.cores, c)
+		w.plan.WeightG += c.WeightG
+	}
+	for _, says := range t.Checks {
+		w.plan.Checks = append(w.plan.Checks, Check{s.Do, i, says})
+	}
+	w.plan.Cautions = append(w.plan.Cautions, t.Cautions...)
+	for _, f := range t.Warnings {
+		var fix *Fix
+		if f.Set != nil {
+			fix = &Fix{Label: f.Label, Set: []Set{{Path: fmt.Sprintf("sequence[%d].%s", i, f.Field), Value: f.Set}}}
+		}
+		w.plan.Warnings = append(w.plan.Warnings, Warning{f.Code, i, f.Says, fix})
+	}
+	if t.Eye != 0 {
+		w.eye = top + fall + t.Eye
 	}
 	w.handOn(s, t, chosen, own, places)
 	w.y, w.clear = bottom, t.Clear
@@ -559,7 +593,7 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 // handOn gives the strands their places after the section.
 func (w *walk) handOn(s knot.Section, t knot.Tied, chosen, own []*leg, places []int) {
 	switch {
-	case s.Do == "mount":
+	case s.Do == "mount" || startsBall(s):
 		all := append(append([]*leg{}, chosen...), own...)
 		w.hanging = w.hanging[:0:0]
 		for _, k := range t.Order {

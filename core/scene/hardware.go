@@ -32,6 +32,7 @@ func (c *canvas) hardware(h piece.Hardware) {
 	}
 	var pts []curve.Vec
 	switch h.Type {
+	case "none":
 	case "rod":
 		c.wire([]curve.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, mix(brass, "#7a5a2c", 0.35))
 	case "split-ring":
@@ -93,6 +94,22 @@ func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
 		t.open = [2]bool{}
 	}
 	c.settle(t)
+	c.tubes = append(c.tubes, t)
+}
+
+// core draws the core of a ball: what lies behind its middle is hidden by it.
+func (c *canvas) core(b knot.CoreAt) {
+	at := c.turn(b.At)
+	// Seen only between turns, it lies in their shade.
+	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: mix(b.Colour, inkRGB, 0.35), d: b.DiameterMM, metal: true, plain: true}
+	const parts = 40
+	r := b.DiameterMM / 2
+	for i := 0; i <= parts; i++ {
+		u := 2*float64(i)/parts - 1
+		hw := r * math.Sqrt(math.Max(0.0004, 1-u*u))
+		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*r, z: at.Z, ty: 1, flat: 1, s: 2 * r * float64(i) / parts, hw: hw, l: hw, r: hw, sec: -1, lie: knot.Free})
+	}
+	t.step = b.DiameterMM / parts
 	c.tubes = append(c.tubes, t)
 }
 

@@ -145,6 +145,7 @@ type tile struct {
 	section     int // of its first point
 	runs        []run
 	beads       []knot.BeadAt // in the tile's coordinates
+	cores       []knot.CoreAt
 	key         string
 }
 
@@ -259,6 +260,15 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 			}
 		}
 	}
+	for _, b := range l.Cores {
+		for k, t := range tiles {
+			if b.At.Y+b.DiameterMM/2 >= tops[k]-m && b.At.Y-b.DiameterMM/2 <= t.y1+m {
+				q := b
+				q.At.Y -= t.y0
+				t.cores = append(t.cores, q)
+			}
+		}
+	}
 	return tiles
 }
 
@@ -339,6 +349,12 @@ func (t *tile) name(l plan.Layout, v View) string {
 			num(grain(v))
 		}
 	}
+	for _, q := range t.cores {
+		text(q.Colour)
+		for _, v := range []float64{q.At.X, q.At.Y, q.At.Z, q.DiameterMM} {
+			num(grain(v))
+		}
+	}
 	_, _ = h.Write(b)
 	return hex.EncodeToString(h.Sum(nil))
 }
@@ -360,6 +376,9 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	}
 	for _, b := range t.beads {
 		c.bead(b)
+	}
+	for _, b := range t.cores {
+		c.core(b)
 	}
 	out := Plate{Layers: []Layer{}}
 	if len(c.tubes) == 0 {

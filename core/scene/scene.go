@@ -11,6 +11,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/fist"
 	"nimblebight/core/knot"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -180,6 +181,7 @@ func (c *canvas) turn(p curve.Vec) curve.Vec {
 func (c *canvas) strand(r run) {
 	stuff := r.stuff
 	d, label := stuff.DrawnUp(), stuff.DiameterMM
+	pressed := fist.Of(stuff).Hard() // as close as turns lie on a ball
 	pts := make([]curve.Vec, len(r.points))
 	for i, q := range r.points {
 		pts[i] = q.p
@@ -199,8 +201,11 @@ func (c *canvas) strand(r run) {
 		if r.points[a].lie == r.points[b].lie {
 			lie = r.points[a].lie
 		}
-		if lie == knot.Free {
+		switch lie {
+		case knot.Free:
 			half = label / 2
+		case knot.Pressed:
+			half = pressed / 2
 		}
 		sec := r.points[b].section
 		if sec < 0 {

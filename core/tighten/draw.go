@@ -16,6 +16,7 @@ const (
 	skin        = 0.4  // of a diameter, added to the reach of the pair list
 	chordSpan   = 6    // node offsets at which the bend limit is held
 	checkEvery  = 200  // steps between two looks at overlap and energy
+	clings      = 0.3  // of a diameter, between surfaces: how far Cling reaches
 )
 
 // Draw draws the knot up. It fails if the route cannot be one (strands that
@@ -88,7 +89,10 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 	for _, s := range p.Strands {
 		give = math.Max(give, s.Give)
 	}
-	const off, moving = 0.02, 1e-3 // beyond these a figure is not worth having
+	off, moving := 0.02, 1e-3 // beyond these a figure is not worth having
+	if p.Cling > 0 {
+		moving = 1e-2 // turns that cling creep on for ever
+	}
 	if res.Residual > moving || res.Gap < 1-give-off || math.IsNaN(res.Length) {
 		return Result{}, &NotDrawnUp{res.Steps, res.Residual, res.Gap}
 	}
@@ -127,6 +131,7 @@ type link struct{ a, b, shift, before int }
 type pair struct {
 	s, t, shift int // links; t is taken in cell shift; -1-bar when t is a bar
 	reach       float64
+	beside      bool // they run side by side
 }
 
 type chord struct {
@@ -166,6 +171,7 @@ type relaxer struct {
 	steps          int
 	least          float64
 	residual       float64
+	pulling        float64 // the energy of the pull alone
 	film           *film
 }
 
@@ -376,7 +382,7 @@ func (r *relaxer) list() {
 						continue
 					}
 				}
-				r.pairs = append(r.pairs, pair{s, t, k, d})
+				r.pairs = append(r.pairs, pair{s, t, k, d, r.p.Cling > 0 && r.beside(s, t)})
 			}
 		}
 	}
@@ -385,10 +391,17 @@ func (r *relaxer) list() {
 			d := (r.p.Strands[r.strOf[s]].Diameter + bar.Diameter) / 2
 			dist, _, _ := curve.SegmentDistance(r.x[l.a], r.at(l.b, l.shift), bar.From, bar.To)
 			if dist < d+skin {
-				r.pairs = append(r.pairs, pair{s, -1 - b, 0, d})
+				r.pairs = append(r.pairs, pair{s, -1 - b, 0, d, false})
 			}
 		}
 	}
+}
+
+// beside tells whether two links run nearly the same way, or against each other.
+func (r *relaxer) beside(s, t int) bool {
+	a, b := r.links[s], r.links[t]
+	u, v := r3.Sub(r.at(a.b, a.shift), r.x[a.a]), r3.Sub(r.at(b.b, b.shift), r.x[b.a])
+	return math.Abs(r3.Dot(u, v)) > 0.9*r3.Norm(u)*r3.Norm(v)
 }
 
 func (r *relaxer) ends(p pair) (a0, a1, b0, b1 Vec) {
@@ -490,10 +503,11 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 	r.fP, r.fT = -r.cell.Push, 0
 	gap = math.Inf(1)
 	r.bend()
+	r.pulling = 0
 	for i, l := range r.links {
 		w, l0 := r.pull(r.strOf[i]), r.l0[r.strOf[i]]
 		e := r3.Sub(r.at(l.b, l.shift), r.x[l.a])
-		energy += w * r3.Norm2(e) / (2 * l0)
+		r.pulling += w * r3.Norm2(e) / (2 * l0)
 		f := r3.Scale(w/l0, e)
 		r.push(l.a, 0, f)
 		r.push(l.b, l.shift, r3.Scale(-1, f))
@@ -530,6 +544,9 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 				m = Image(r.cell, p.shift, m)
 			}
 			far := want + 1.1*(r.l0[r.strOf[p.s]]+r.l0[r.strOf[p.t]])/2 + 0.05*p.reach
+			if p.beside {
+				far += clings * p.reach
+			}
 			if r3.Norm2(r3.Sub(m, r.mid[p.s])) > far*far {
 				continue
 			}
@@ -541,11 +558,23 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 		if p.t >= 0 {
 			r.near[p.t] = math.Min(r.near[p.t], near)
 		}
-		if dist >= want || dist == 0 {
+		var n Vec // the push on p.t
+		switch {
+		case dist == 0:
+			continue
+		case dist < want:
+			energy += k / 2 * (want - dist) * (want - dist)
+			n = r3.Scale(k*(want-dist)/dist, w)
+		case p.beside && dist < want+clings*p.reach:
+			// A pull that is greatest where they touch and fades out; it counts
+			// the length of both.
+			far := want + clings*p.reach - dist
+			cling := r.p.Cling * r.l0[r.strOf[p.s]] * r.l0[r.strOf[p.t]] / (clings * p.reach)
+			energy -= cling * far * far / 2
+			n = r3.Scale(-cling*far/dist, w)
+		default:
 			continue
 		}
-		energy += k / 2 * (want - dist) * (want - dist)
-		n := r3.Scale(k*(want-dist)/dist, w)
 		l := r.links[p.s]
 		r.push(l.a, 0, r3.Scale(-(1-s), n))
 		r.push(l.b, l.shift, r3.Scale(-s, n))
@@ -555,7 +584,7 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 			r.push(m.b, p.shift+m.shift, r3.Scale(t, n))
 		}
 	}
-	energy += r.cell.Push * r.cell.Pitch
+	energy += r.pulling + r.cell.Push*r.cell.Pitch
 	for i, h := range r.held {
 		if h {
 			r.f[i] = Vec{}
@@ -604,6 +633,11 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 			}
 			if set.Progress != nil {
 				set.Progress(stage, r.steps+step, r.length(), gap)
+			}
+			if r.p.Cling > 0 {
+				// Turns let go of one another and take hold again; what is drawn
+				// up is told by the pull alone.
+				energy = r.pulling
 			}
 			r.residual = math.Abs(last-energy) / math.Abs(energy)
 			still := r.residual < set.Still

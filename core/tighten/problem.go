@@ -78,6 +78,10 @@ type Problem struct {
 	Strands []Strand
 	Cell    *Cell
 	Bars    []Bar
+	// Cling keeps turns that lie side by side together, as friction does, with
+	// so much of the pull for each length along which they touch; none where
+	// zero. Without it turns slide off a ball.
+	Cling float64
 }
 
 // Settings trade time for fineness. The zero value is what the catalogue uses.

@@ -41,6 +41,7 @@ var shots = []shot{
 	{"palette", "/piece/1/tie", 1280, 800, "day", "Add a section"},
 	{"turn", "/piece/6/tie", 1280, 800, "day", "Turn in space"},
 	{"finish", "/piece/3/finish", 1280, 800, "day", ""},
+	{"balls", "/balls", 1280, 800, "day", ""},
 	{"log", "/piece/7/log", 1280, 800, "day", ""},
 	{"vise", "/piece/2/vise", 1280, 800, "day", ""},
 	{"cut-sheet", "/piece/4/sheet", 900, 1100, "day", ""},

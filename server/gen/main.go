@@ -13,6 +13,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"nimblebight/core/fist"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -56,6 +57,8 @@ func named(t reflect.Type) string {
 		return "PlannedCord"
 	case reflect.TypeFor[plan.Section]():
 		return "PlannedSection"
+	case reflect.TypeFor[fist.Warning]():
+		return "FistWarning"
 	case reflect.TypeFor[plan.Set]():
 		return "FixValue"
 	case reflect.TypeFor[piece.Problem]():

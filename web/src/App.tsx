@@ -3,6 +3,7 @@ import { Redirect, Route, Switch } from "wouter";
 import { useSettings } from "./api/queries";
 import { Bench } from "./bench/Bench";
 import { Sheet } from "./bench/cut/Sheet";
+import { Fist } from "./fist/Fist";
 import { BinView } from "./rack/BinView";
 import { Rack } from "./rack/Rack";
 import { Nothing } from "./ui/Nothing";
@@ -26,6 +27,7 @@ export function App() {
       <Switch>
         <Route path="/" component={Rack} />
         <Route path="/bin" component={BinView} />
+        <Route path="/balls" component={Fist} />
         <Route path="/piece/:id">{(p) => <Redirect to={`/piece/${p.id}/tie`} replace />}</Route>
         <Route path="/piece/:id/vise">{(p) => <Vise key={p.id} id={Number(p.id)} />}</Route>
         <Route path="/piece/:id/sheet">{(p) => <Sheet key={p.id} id={Number(p.id)} />}</Route>

@@ -16,6 +16,7 @@ import (
 	"sync"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/shape"
 	"nimblebight/core/tighten"
 )
 
@@ -105,7 +106,7 @@ func drawAll(problems map[string]tighten.Problem, known func(string) (map[string
 }
 
 func write(name string, shapes map[string]knot.Shape) {
-	b, err := knot.Pack(shapes)
+	b, err := shape.Pack(shapes)
 	if err == nil {
 		err = os.WriteFile(name, b, 0o644)
 	}

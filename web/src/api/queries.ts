@@ -1,7 +1,19 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api } from "./client";
 import { fetchPicture } from "./plates";
-import type { Catalogue, Entry, Picture, Plan, Settings, Space, Spool, Tag } from "./types.gen";
+import type {
+  Catalogue,
+  DrawerCore,
+  Entry,
+  FistAnswer,
+  FistRequest,
+  Picture,
+  Plan,
+  Settings,
+  Space,
+  Spool,
+  Tag,
+} from "./types.gen";
 
 export function useTags(bin = false) {
   return useQuery({
@@ -24,11 +36,17 @@ export function useSettings(): Settings {
   );
 }
 
+/**
+ * useChangeSettings keeps some of the settings. They count once the server has them: a picture that was
+ * asked for before would be drawn for the old hand and be kept as the new one's.
+ */
 export function useChangeSettings() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (s: Settings) => api.put<Settings>("/settings", s),
-    onMutate: (s) => client.setQueryData(["settings"], s),
+    scope: { id: "settings" },
+    mutationFn: (part: Partial<Settings>) =>
+      api.put<Settings>("/settings", { ...(client.getQueryData<Settings>(["settings"]) ?? usual), ...part }),
+    onSuccess: (s) => client.setQueryData(["settings"], s),
     onError: () => client.invalidateQueries({ queryKey: ["settings"] }),
   });
 }
@@ -116,4 +134,41 @@ export function useChange<T, R = void>(run: (v: T) => Promise<R>, again: unknown
     mutationFn: run,
     onSuccess: () => Promise.all(again.map((queryKey) => client.invalidateQueries({ queryKey }))),
   });
+}
+
+/** useFist asks about a ball; what was said before stays while the next answer comes. */
+export function useFist(ask: FistRequest) {
+  return useQuery({
+    queryKey: ["fist", ask],
+    queryFn: () => api.post<FistAnswer>("/fist", ask),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useFistPicture is the ball as it hangs, or one of its six faces from 1. */
+export function useFistPicture(ask: FistRequest, face: number, enabled: boolean) {
+  return useQuery({
+    queryKey: ["fist picture", ask, face],
+    queryFn: () => api.post<Picture>("/fist/picture", { ...ask, face }),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    enabled,
+    retry: false,
+  });
+}
+
+export function useFistSpace(ask: FistRequest, enabled: boolean) {
+  return useQuery({
+    queryKey: ["fist space", ask],
+    queryFn: () => api.post<Space>("/fist/space", ask),
+    staleTime: Infinity,
+    enabled,
+    retry: false,
+  });
+}
+
+export function useCores() {
+  return useQuery({ queryKey: ["cores"], queryFn: () => api.get<DrawerCore[]>("/cores") });
 }

@@ -15,6 +15,9 @@ export interface Root {
   Plan: Plan;
   Picture: Picture;
   Space: Space;
+  FistRequest: FistRequest;
+  FistAnswer: FistAnswer;
+  DrawerCore: DrawerCore;
 }
 export interface Tag {
   id: number;
@@ -65,6 +68,7 @@ export interface Cord {
     | {
         first_mm: number;
       };
+  joined_to?: string;
 }
 export interface Stuff {
   make:
@@ -78,7 +82,7 @@ export interface Stuff {
 export interface Section {
   do: string;
   cords?: string[];
-  hitch?: "larks-head" | "larks-head-reversed" | "laid-behind";
+  hitch?: "larks-head" | "larks-head-reversed" | "laid-behind" | "from-knot";
   strands?: number[];
   count?: number;
   fit_mm?: number;
@@ -105,6 +109,15 @@ export interface Section {
   cross?: number;
   sequence?: Section[];
   inner_mm?: number;
+  passes?: number;
+  strands_per_pass?: number;
+  leads?: number;
+  bights?: number;
+  former_mm?: number;
+  mode?: "one-cord" | "two-cords" | "doubled";
+  begins?: "hidden" | "with-tail";
+  core?: Core;
+  school?: "over-one" | "round-both";
   note?: string;
 }
 export interface Bead {
@@ -116,6 +129,10 @@ export interface Bead {
 export interface Row {
   strands: number[];
   sequence: Section[];
+}
+export interface Core {
+  kind: string;
+  diameter_mm: number;
 }
 export interface SaveRequest {
   revision: number;
@@ -183,7 +200,7 @@ export interface Settings {
 export interface Catalogue {
   knots: CatalogueKnot[];
   finishes: FinishWay[];
-  makes: Named[];
+  makes: Make[];
   materials: Material[];
   patterns: Pattern[];
 }
@@ -196,6 +213,7 @@ export interface CatalogueKnot {
   schools?: School[];
   repeats: boolean;
   outside?: boolean;
+  first?: boolean;
   fields: Field[];
   template: Section;
   strands: number[];
@@ -224,9 +242,10 @@ export interface FinishWay {
   flame: boolean;
   wants_length: boolean;
 }
-export interface Named {
+export interface Make {
   id: string;
   name: string;
+  usual: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp";
 }
 export interface Material {
   id: string;
@@ -371,10 +390,115 @@ export interface Band {
 export interface Space {
   section: number;
   strands: Thread[];
+  balls?: SpaceBall[];
 }
 export interface Thread {
   cord: string;
   colour: string;
   diameter_mm: number;
   points: number[];
+}
+export interface SpaceBall {
+  at_y: number;
+  diameter_mm: number;
+  colour: string;
+}
+export interface FistRequest {
+  stuff: Stuff;
+  second?: string;
+  passes: number;
+  mode: "one-cord" | "two-cords" | "doubled";
+  begins: "hidden" | "with-tail";
+  core: Core;
+  outer_mm?: number;
+  left_mm?: number;
+  face?: number;
+}
+export interface FistAnswer {
+  drawn_up_mm: number;
+  ball?: FistBall;
+  refusal?: FistRefusal;
+  cores: number[];
+  chart: Column[];
+  drawer: Judged[];
+  suits: number;
+  of_size: FistBall[];
+  size_why?: string;
+  from_cord?: FistBall;
+  from_why?: string;
+  kinds: Named[];
+  choking_mm: number;
+  spare_mm: number;
+  piece: Document;
+}
+export interface FistBall {
+  passes: number;
+  core: Core;
+  core_name: string;
+  stopper?: string;
+  cord_mm: number;
+  cords_mm: number[];
+  bands_mm: number[];
+  loop_mm: number;
+  outer_face_mm: number;
+  outer_corner_mm: number;
+  bare_mm: number;
+  weight_g: number;
+  strands: number;
+  fit: number;
+  range: Range;
+  faces: Face[];
+  warnings: FistWarning[];
+}
+export interface Range {
+  core_min_mm: number;
+  core_max_mm: number;
+  core_best_mm: number;
+}
+export interface Face {
+  band: number;
+  other: number;
+  cords: number[];
+  flaw?: string;
+}
+export interface FistWarning {
+  code: string;
+  message: string;
+  passes?: number;
+  core_mm?: number;
+  kind?: string;
+}
+export interface FistRefusal {
+  field: string;
+  why: string;
+  passes?: number;
+  core_mm?: number;
+}
+export interface Column {
+  passes: number;
+  range: Range;
+  cord_mm: number;
+  outer_face_mm: number;
+  cells: Cell[];
+}
+export interface Cell {
+  core_mm: number;
+  fit: number;
+  cord_mm: number;
+  outer_face_mm: number;
+}
+export interface Judged {
+  core: Core;
+  suits: boolean;
+  passes?: number;
+  off_mm: number;
+  why: string;
+}
+export interface Named {
+  id: string;
+  name: string;
+}
+export interface DrawerCore {
+  name: string;
+  core: Core;
 }

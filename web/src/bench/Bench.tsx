@@ -182,9 +182,9 @@ function AddSection() {
       document={document}
       hanging={above?.order_after.length ?? 0}
       onClose={closePalette}
-      onAdd={(s) => {
-        edit((d) => insert(d, at, s));
-        select(at);
+      onAdd={(made) => {
+        edit((d) => made.reduceRight((doc, s) => insert(doc, at, s), d));
+        select(at + made.length - 1);
       }}
     />
   );

@@ -125,7 +125,7 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
           if (fix) apply(fix);
         },
         f: () => setSide(side === "face" ? "back" : "face"),
-        u: () => change.mutate({ ...settings, units: settings.units === "mm" ? "inch" : "mm" }),
+        u: () => change.mutate({ units: settings.units === "mm" ? "inch" : "mm" }),
         "[": () => goStage(-1),
         "]": () => goStage(1),
         v: () => go(`/piece/${id}/vise`),

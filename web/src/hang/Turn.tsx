@@ -50,7 +50,8 @@ function Both() {
   );
 }
 
-function Turning({ space, name, onMissing }: { space: Space; name: string; onMissing: () => void }) {
+/** Turning draws curves in space and lets them be turned; onMissing is called where the browser cannot. */
+export function Turning({ space, name, onMissing }: { space: Space; name: string; onMissing: () => void }) {
   const box = useRef<HTMLDivElement>(null);
   const missing = useRef(onMissing);
   const [shown, setShown] = useState(false);

@@ -62,6 +62,14 @@ export function turn(box: HTMLElement, space: Space): () => void {
 
   const scene = new Scene();
   for (const t of space.strands) scene.add(tube(t, shades));
+  for (const b of space.balls ?? []) {
+    const core = new Mesh(
+      new SphereGeometry(b.diameter_mm / 2, 32, 24),
+      new MeshToonMaterial({ color: b.colour, gradientMap: shades }),
+    );
+    core.position.set(0, -b.at_y, 0);
+    scene.add(core);
+  }
   const light = new DirectionalLight("#ffffff", 2.6);
   const camera = new PerspectiveCamera(32, 1, 1, 4000);
   camera.add(light);

@@ -51,6 +51,9 @@ export function Rack() {
           value={find}
           onChange={(e) => setFind(e.target.value)}
         />
+        <Link href="/balls" className="btn btn-ghost btn-sm">
+          Balls and cores
+        </Link>
         <Link href="/bin" className="btn btn-ghost btn-sm">
           Bin{binned.data && binned.data.length > 0 ? ` (${binned.data.length})` : ""}
         </Link>

@@ -9,7 +9,7 @@ export function SettingsMenu() {
   const [open, setOpen] = useState(false);
   const settings = useSettings();
   const change = useChangeSettings();
-  const set = (s: Partial<Settings>) => change.mutate({ ...settings, ...s });
+  const set = (s: Partial<Settings>) => change.mutate(s);
   return (
     <>
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => setOpen(true)}>

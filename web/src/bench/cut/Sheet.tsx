@@ -94,7 +94,7 @@ export function Sheet({ id }: { id: number }) {
           <h2 className="mt-4 font-semibold">Mind</h2>
           <ul className="list-disc pl-5 text-sm">
             {plan.cautions.map((c) => (
-              <li key={c}>{c}</li>
+              <li key={c}>{said(c, units)}</li>
             ))}
           </ul>
         </div>

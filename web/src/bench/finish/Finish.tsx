@@ -2,7 +2,7 @@ import { useCatalogue, useSettings } from "../../api/queries";
 import type { Document, Section } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
-import { length } from "../../ui/units";
+import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 
 interface End {
@@ -97,7 +97,7 @@ export function Finish() {
           <h3 className="font-semibold text-warning">Mind</h3>
           <ul className="list-disc pl-4 text-sm">
             {plan.cautions.map((c) => (
-              <li key={c}>{c}</li>
+              <li key={c}>{said(c, units)}</li>
             ))}
           </ul>
         </section>

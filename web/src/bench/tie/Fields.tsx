@@ -44,8 +44,11 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
         <Choice
           label={f.label}
           value={String(value ?? f.default ?? "")}
-          options={(f.choices ?? []).map((c) => ({ id: c, name: c.replaceAll("-", " ") }))}
-          onSet={(v) => set(v)}
+          options={[
+            ...(f.default ? [] : [{ id: "", name: "as usual" }]),
+            ...(f.choices ?? []).map((c) => ({ id: c, name: c.replaceAll("-", " ") })),
+          ]}
+          onSet={(v) => set(v || undefined)}
         />
       );
     case "length":
@@ -54,7 +57,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
           label={f.label}
           mm={value as number | undefined}
           optional={!f.needed}
-          fine={f.key.startsWith("bead.")}
+          fine={f.key.includes(".")}
           onSet={(v) => (v || !f.needed) && set(v)}
         />
       );

@@ -28,6 +28,20 @@ const glyphs: Record<string, React.JSX.Element> = {
   rows: <path d="M5 2c0 10 14 10 14 20M19 2C19 12 5 12 5 22M9 2c0 8 13 10 13 20M15 2C15 10 2 12 2 22" />,
   repeat: <path d="M7 4H4v16h3M17 4h3v16h-3M9 9l6 6M15 9l-6 6" />,
   "fold-back": <path d="M9 2v14a3.500 3.500 0 0 0 7 0V7M6 7h13M6 10h13" />,
+  "monkeys-fist": (
+    <>
+      <circle cx="12" cy="12" r="9" />
+      <path d="M4 9c5 2 11 2 16 0M4 13c5 2 11 2 16 0M9 4v5M13 4v5M10 15v5.500M14 15v5.500" />
+    </>
+  ),
+  "rope-ball": (
+    <>
+      <circle cx="12" cy="12" r="9" />
+      <path d="M5 6c3 6 11 6 14 12M19 6c-3 6-11 6-14 12M3 12c4-5 14-5 18 0" />
+    </>
+  ),
+  "coil-loop": <path d="M10 22V9a4 4 0 1 1 6 0v2M7 12h9M7 15h9M7 18h9" />,
+  "snake-knot": <path d="M8 2c0 3 8 3 8 6s-8 3-8 6 8 3 8 8M16 2c0 3-8 3-8 6s8 3 8 6-8 3-8 8" />,
   finish: <path d="M12 2v12M12 14l-5 8M12 14v8M12 14l5 8M8 14h8" />,
 };
 

@@ -9,13 +9,14 @@ export function Palette(p: {
   catalogue: Catalogue;
   document: Document;
   hanging: number;
-  onAdd: (s: Section) => void;
+  onAdd: (s: Section[]) => void;
   onClose: () => void;
 }) {
   const [text, setText] = useState("");
   const found = useMemo(() => find(p.catalogue.knots, text, p.hanging), [p.catalogue, text, p.hanging]);
   const add = (k: CatalogueKnot) => {
-    p.onAdd(ready(p.document, k.template, p.hanging));
+    const s = ready(p.document, k.template, p.hanging);
+    p.onAdd(k.first && p.document.sequence.length === 0 ? fromBall(p.document, s) : [s]);
     p.onClose();
   };
   const fits = found.filter((k) => suits(k, p.hanging));
@@ -84,6 +85,7 @@ function Look({ id }: { id: string }) {
 
 export function suits(k: CatalogueKnot, hanging: number): boolean {
   if (k.id === "mount") return true;
+  if (k.first) return hanging === 0;
   return hanging > 0 && (k.strands.length === 0 || k.strands.includes(hanging));
 }
 
@@ -112,6 +114,15 @@ function find(knots: CatalogueKnot[], text: string, hanging: number): CatalogueK
         words.length > 0 && [k.name, ...k.other_names].some((n) => n.toLowerCase().startsWith(words[0])) ? 0 : 1;
       return name(a) - name(b) || order(a) - order(b) || a.name.localeCompare(b.name);
     });
+}
+
+/** fromBall begins a piece with a ball: its cords come out of it. */
+function fromBall(d: Document, ball: Section): Section[] {
+  const many = ball.strands_per_pass ?? (d.cords.length > 1 ? 2 : 1);
+  return [
+    { do: "mount", cords: d.cords.slice(0, many).map((c) => c.id), hitch: "from-knot" },
+    ball.mode && many > 1 ? { ...ball, mode: "two-cords" } : ball,
+  ];
 }
 
 /** ready fills a new section with the cords, rows or sections that it needs to mean something here. */

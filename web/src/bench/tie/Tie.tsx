@@ -245,6 +245,7 @@ function Grouping({ index, section }: { index: number; section: Section }) {
   const next = document.sequence[index + 1];
   const catalogue = useCatalogue().data;
   const outside = (s: Section) => catalogue?.knots.find((k) => k.id === s.do)?.outside ?? false;
+  const first = catalogue?.knots.find((k) => k.id === section.do)?.first ?? false;
   const act = (name: string, on: () => void, off?: boolean) => (
     <button type="button" className="btn btn-ghost btn-xs h-7" disabled={off} onClick={on}>
       {name}
@@ -264,6 +265,7 @@ function Grouping({ index, section }: { index: number; section: Section }) {
     <>
       {section.do !== "mount" &&
         section.do !== "gather" &&
+        !first &&
         act("Copy", () => {
           edit((d) => insert(d, index + 1, d.sequence[index]));
           select(index + 1);
@@ -293,6 +295,9 @@ function Short({ section: s, units }: { section: Section; units: Units }) {
     s.length_mm ? length(s.length_mm, units) : "",
     s.sequence?.map((q) => q.do.replaceAll("-", " ")).join(", "),
     s.rows?.map((r) => r.strands.length).join(" + "),
+    s.passes ? `${s.passes} passes` : "",
+    s.mode && s.mode !== "one-cord" ? s.mode.replaceAll("-", " ") : "",
+    s.core?.kind || "",
     s.cross ? `crossed ${s.cross}` : "",
     s.inside && s.inside !== "empty" ? s.inside.replaceAll("-", " ") : "",
     s.direction === "left" ? "to the left" : "",

@@ -1,0 +1,133 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/fist"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// A piece that begins with a ball is planned in the order in which it is tied:
+// ball, sinnet, ring. It hangs the other way up.
+
+// fromKnot notes the cords that the ball after this mount is tied of.
+func (w *walk) fromKnot(i int, path string, s knot.Section) error {
+	if len(w.hanging) > 0 || i > 0 {
+		return problem(path, "hitch", "is from-knot, but the ball is tied first of all; put this mount at the beginning")
+	}
+	if seq := w.d.Sequence; len(seq) < 2 || !startsBall(seq[1]) {
+		ball, err := knot.New("monkeys-fist")
+		if err != nil {
+			return err
+		}
+		if len(s.Cords) > 1 {
+			ball.Mode = "two-cords"
+		}
+		return piece.Problems{{Path: path + ".hitch", Message: "is from-knot, but no ball comes next that its cords could come out of",
+			Fix: &Fix{Label: "Tie a monkey's fist there", Set: []Set{{Path: "sequence", Value: slices.Insert(slices.Clone(w.unmirrored()), 1, ball)}}}}}
+	}
+	w.ball = s.Cords
+	w.keep(Section{Index: i, Do: s.Do, Use: []Use{}, OrderAfter: []string{}, GapShare: 1}, 0, 0)
+	w.plan.Steps = append(w.plan.Steps, Step{Section: i, Do: s.Do, Repeats: 1, Actions: []Action{}})
+	return nil
+}
+
+func startsBall(s knot.Section) bool {
+	cords, _ := knot.BallLegs(s)
+	return cords > 0
+}
+
+// ballLegs are the legs that come out of a ball, by cord.
+func (w *walk) ballLegs(path string, s knot.Section) ([]*leg, error) {
+	if len(w.hanging) > 0 || w.ball == nil {
+		return nil, problem(path, "do", "is a ball, which is tied first, before anything hangs; begin with mount hitch=from-knot, then the ball: the ring comes last")
+	}
+	cords, legs := knot.BallLegs(s)
+	if n := len(w.ball); n != cords {
+		field := "mode"
+		if s.Do == "rope-ball" {
+			return nil, problem(path, "strands_per_pass", "is %d strands side by side, so it takes as many cords; the mount names %d", cords, n)
+		}
+		what := map[string]string{"two-cords": "tied with two cords", "doubled": "of doubled leads"}[s.Mode]
+		if what == "" {
+			what = "of one cord"
+		}
+		p := fmt.Sprintf("is %s, so it takes %d cord%s; the mount names %d", what, cords, plural(cords, "", "s"), n)
+		return nil, problem(path, field, "%s", p)
+	}
+	var own []*leg
+	for _, id := range w.ball {
+		for n := range legs {
+			own = append(own, &leg{cord: w.d.CordByID(id), n: n})
+		}
+	}
+	w.ball = []string{}
+	return own, nil
+}
+
+// fromBall tells whether the piece begins with a ball and hangs the other way up.
+func (w *walk) fromBall() bool {
+	return len(w.d.Sequence) > 0 && w.d.Sequence[0].Do == "mount" && w.d.Sequence[0].Hitch == "from-knot"
+}
+
+// hungUp turns a layout of a piece that was tied from its ball on, so that it
+// hangs from its other end.
+func (y *Layout) hungUp(eye float64) {
+	if eye == 0 {
+		eye = y.Bottom
+		y.Hardware.Type = "none"
+	}
+	over := func(v curve.Vec) curve.Vec { return curve.Vec{X: -v.X, Y: eye - v.Y, Z: v.Z} }
+	for _, s := range y.Strands {
+		for i, v := range s.Points {
+			s.Points[i] = over(v)
+		}
+	}
+	for i := range y.Beads {
+		y.Beads[i].At = over(y.Beads[i].At)
+	}
+	for i := range y.Cores {
+		y.Cores[i].At = over(y.Cores[i].At)
+	}
+	for i, s := range y.Sections {
+		y.Sections[i] = [2]float64{eye - s[1], eye - s[0]}
+	}
+	for i, c := range y.Cuts {
+		y.Cuts[i] = eye - c
+	}
+	slices.Sort(y.Cuts)
+	y.Bottom = eye
+	for _, s := range y.Strands {
+		for _, v := range s.Points {
+			y.Bottom = max(y.Bottom, v.Y)
+		}
+	}
+}
+
+// BallLayout is a ball by itself, hanging on nothing: strands as they are given
+// by package fist.
+func BallLayout(b fist.Ball, strands []fist.Strand) Layout {
+	middle := curve.Vec{Y: b.CornerMM / 2}
+	lay := Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Bottom: b.CornerMM, Moving: -1}
+	for _, s := range strands {
+		out := Strand{Cord: s.Cord, Ends: [2]string{"cut", "cut"}}
+		for _, v := range s.Points {
+			out.Points = append(out.Points, r3.Add(v, middle))
+			out.Section = append(out.Section, 0)
+			out.Lies = append(out.Lies, knot.Pressed)
+		}
+		lay.Strands = append(lay.Strands, out)
+	}
+	lay.Sections = [][2]float64{{0, b.CornerMM}}
+	colour := b.Core.Kind.Colour()
+	if colour == "" {
+		colour = "#8a8f86" // of the cord, in its own shade
+	}
+	lay.Cores = []knot.CoreAt{{At: middle, DiameterMM: b.Core.DiameterMM, Colour: colour}}
+	return lay
+}

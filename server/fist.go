@@ -1,0 +1,369 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math"
+
+	"github.com/gin-gonic/gin"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/fist"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+)
+
+// FistRequest is what is asked of a ball.
+type FistRequest struct {
+	Stuff  cord.Stuff `json:"stuff"`
+	Second string     `json:"second,omitempty"` // the colour of a second cord
+	Passes int        `json:"passes"`
+	Mode   string     `json:"mode" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
+	Begins string     `json:"begins" jsonschema:"enum=hidden,enum=with-tail"`
+	Core   fist.Core  `json:"core"` // of no diameter: the best
+	// OuterMM asks for balls of that diameter, LeftMM for the largest from so
+	// much cord; 0 asks nothing.
+	OuterMM float64 `json:"outer_mm,omitempty"`
+	LeftMM  float64 `json:"left_mm,omitempty"`
+	// Face asks the picture for one of the six faces, from 1; 0 for the ball as
+	// it hangs.
+	Face int `json:"face,omitempty"`
+}
+
+// FistBall are the figures of a ball.
+type FistBall struct {
+	Passes   int            `json:"passes"`
+	Core     fist.Core      `json:"core"`
+	CoreName string         `json:"core_name"`
+	Stopper  string         `json:"stopper,omitempty"`
+	CordMM   float64        `json:"cord_mm"`
+	CordsMM  []float64      `json:"cords_mm"`
+	BandsMM  []float64      `json:"bands_mm"`
+	LoopMM   float64        `json:"loop_mm"`
+	FaceMM   float64        `json:"outer_face_mm"`
+	CornerMM float64        `json:"outer_corner_mm"`
+	BareMM   float64        `json:"bare_mm"`
+	WeightG  float64        `json:"weight_g"`
+	Strands  int            `json:"strands"`
+	Fit      int            `json:"fit"` // of the core: -1 too small, 1 too large
+	Range    fist.Range     `json:"range"`
+	Faces    []fist.Face    `json:"faces"`
+	Warnings []fist.Warning `json:"warnings"`
+}
+
+// FistRefusal is why there is no ball, with what works.
+type FistRefusal struct {
+	Field  string  `json:"field"`
+	Why    string  `json:"why"`
+	Passes int     `json:"passes,omitempty"`
+	CoreMM float64 `json:"core_mm,omitempty"`
+}
+
+// FistAnswer is what there is to say about a ball.
+type FistAnswer struct {
+	DrawnUpMM float64      `json:"drawn_up_mm"`
+	Ball      *FistBall    `json:"ball,omitempty"`
+	Refusal   *FistRefusal `json:"refusal,omitempty"`
+	// Cores are the diameters that the chart's cells stand at.
+	Cores  []float64     `json:"cores"`
+	Chart  []fist.Column `json:"chart"`
+	Drawer []fist.Judged `json:"drawer"`
+	// Suits is the number of passes that suits the core asked for, 0 for none.
+	Suits    int            `json:"suits"`
+	OfSize   []FistBall     `json:"of_size"`
+	SizeWhy  string         `json:"size_why,omitempty"`
+	FromCord *FistBall      `json:"from_cord,omitempty"`
+	FromWhy  string         `json:"from_why,omitempty"`
+	Kinds    []Named        `json:"kinds"`
+	Choking  float64        `json:"choking_mm"`
+	SpareMM  float64        `json:"spare_mm"` // kept back of the cord that is left
+	Piece    piece.Document `json:"piece"`    // to hang
+}
+
+// DrawerCore is a core of the drawer.
+type DrawerCore struct {
+	Name string    `json:"name"`
+	Core fist.Core `json:"core"`
+}
+
+const (
+	chartCores = 40
+	// spareMM is the cord beside a ball: tails and what fingers hold.
+	spareMM = 150.0
+)
+
+func (s *Server) fists(r *gin.RouterGroup) {
+	r.POST("/fist", s.fist)
+	r.POST("/fist/picture", s.fistPicture)
+	r.POST("/fist/space", s.fistSpace)
+	r.GET("/cores", func(c *gin.Context) {
+		cores, err := s.cores(c)
+		answer(c, cores, err)
+	})
+	r.PUT("/cores", s.putCores)
+}
+
+func (q FistRequest) ask() fist.Ask {
+	a := fist.Ask{Cord: fist.Of(q.Stuff), Passes: q.Passes, Mode: fist.Mode(q.Mode), Tail: q.Begins == "with-tail", Core: q.Core}
+	if a.Mode == "" {
+		a.Mode = fist.OneCord
+	}
+	if a.Mode != fist.OneCord {
+		a.Tail = false
+	}
+	return a
+}
+
+func (q FistRequest) stuffs() []cord.Stuff {
+	second := q.Stuff
+	if q.Second != "" {
+		second.Colour = q.Second
+	}
+	return []cord.Stuff{q.Stuff, second}
+}
+
+// asked reads a request about a ball.
+func asked(c *gin.Context) (FistRequest, error) {
+	var q FistRequest
+	if err := read(c, &q); err != nil {
+		return q, err
+	}
+	for _, st := range q.stuffs() {
+		if field, why := st.Check(); field != "" {
+			return q, piece.Problems{{Path: "stuff." + field, Message: why}}
+		}
+	}
+	return q, nil
+}
+
+func (s *Server) fist(c *gin.Context) {
+	q, err := asked(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	cores, err := s.cores(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	out, err := answerFist(q, cores)
+	answer(c, out, err)
+}
+
+func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
+	a := q.ask()
+	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []fist.Judged{}, Choking: fist.ChokingMM, SpareMM: spareMM}
+	for _, k := range fist.Kinds() {
+		out.Kinds = append(out.Kinds, Named{string(k), k.Name()})
+	}
+	var no *fist.Refused
+	b, err := fist.Make(a)
+	switch {
+	case err == nil:
+		out.Ball = ballOut(b)
+		a.Core = b.Core
+	case errors.As(err, &no):
+		out.Refusal = &FistRefusal{no.Field, no.Why, no.Passes, no.CoreMM}
+	default:
+		return out, err
+	}
+	open := a
+	open.Core = fist.Core{}
+	if open.Passes < fist.LeastPasses || open.Passes > fist.MostPasses {
+		open.Passes = fist.LeastPasses + 1
+	}
+	if a.Core.DiameterMM > 0 {
+		out.Suits, _ = fist.Suits(open, a.Core.DiameterMM)
+	}
+	// From nothing to a little over the largest core that any number of passes
+	// takes.
+	top := 1.0
+	if cols, err := fist.Chart(open, nil); err == nil {
+		top = cols[len(cols)-1].Range.MostMM * 1.08
+	}
+	for i := range chartCores {
+		out.Cores = append(out.Cores, top*float64(i+1)/chartCores)
+	}
+	if out.Chart, err = fist.Chart(open, out.Cores); err != nil && !errors.As(err, &no) {
+		return out, err
+	}
+	plain := make([]fist.Core, len(drawer))
+	for i, d := range drawer {
+		plain[i] = d.Core
+	}
+	if judged, err := fist.Drawer(open, plain); err == nil {
+		out.Drawer = judged
+	} else if !errors.As(err, &no) {
+		return out, err
+	}
+	if q.OuterMM > 0 {
+		balls, err := fist.OfSize(open, q.OuterMM)
+		switch {
+		case err == nil:
+			for _, b := range balls {
+				out.OfSize = append(out.OfSize, *ballOut(b))
+			}
+		case errors.As(err, &no):
+			out.SizeWhy = no.Why
+		default:
+			return out, err
+		}
+	}
+	if q.LeftMM > 0 {
+		b, err := fist.FromCord(open, q.LeftMM, spareMM)
+		switch {
+		case err == nil:
+			out.FromCord = ballOut(b)
+		case errors.As(err, &no):
+			out.FromWhy = no.Why
+		default:
+			return out, err
+		}
+	}
+	out.Piece = piece.OfBall(a, q.stuffs())
+	return out, nil
+}
+
+func ballOut(b fist.Ball) *FistBall {
+	return &FistBall{Passes: b.Passes, Core: b.Core, CoreName: b.Core.Kind.Name(), Stopper: b.StopperKnot, CordMM: b.CordMM, CordsMM: b.CordsMM, BandsMM: b.BandsMM[:], LoopMM: b.LoopMM,
+		FaceMM: b.FaceMM, CornerMM: b.CornerMM, BareMM: b.BareMM, WeightG: b.WeightG, Strands: b.Ask.Strands(), Fit: b.Range.Fit(b.Core.DiameterMM),
+		Range: b.Range, Faces: b.Faces(), Warnings: b.Warnings}
+}
+
+// made draws the ball of a request up, or answers why not.
+func made(c *gin.Context) (FistRequest, fist.Ball, bool) {
+	q, err := asked(c)
+	if err != nil {
+		failed(c, err)
+		return q, fist.Ball{}, false
+	}
+	b, err := fist.Make(q.ask())
+	var no *fist.Refused
+	if errors.As(err, &no) {
+		err = piece.Problems{{Path: no.Field, Message: "cannot be: " + no.Why}}
+	}
+	if err != nil {
+		failed(c, err)
+		return q, b, false
+	}
+	return q, b, true
+}
+
+// fistPicture draws the ball by itself, as it hangs or one of its faces.
+func (s *Server) fistPicture(c *gin.Context) {
+	q, b, ok := made(c)
+	if !ok {
+		return
+	}
+	if q.Face < 0 || q.Face > 6 {
+		failed(c, &bodyError{"A ball has six faces; face is from 1 to 6, or 0 for the whole ball."})
+		return
+	}
+	key := fmt.Sprintf("fist %+v", q)
+	pic, err := remember(s.views, key, func() (scene.Picture, error) {
+		strands := b.Strands()
+		if q.Face > 0 {
+			strands = b.Seen(q.Face - 1)
+		} else { // it hangs by its ends
+			for _, st := range strands {
+				for i, v := range st.Points {
+					st.Points[i] = curve.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
+				}
+			}
+		}
+		stuffs := q.stuffs()
+		pic := scene.Draw(plan.BallLayout(b, strands), stuffs, scene.View{PerMM: math.Min(10, 320/b.FaceMM)})
+		if q.Face > 0 { // only the face itself, and a little of what lies beside it
+			half := 0.5*float64(b.Passes)*b.Cord.Hard() + 0.6*b.Cord.Hard()
+			pic.Left, pic.Top = int(-100*half), int(100*(b.CornerMM/2-half))
+			pic.Width, pic.Height = int(200*half), int(200*half)
+		}
+		return pic, nil
+	})
+	answer(c, pic, err)
+}
+
+// fistSpace gives the ball's curves to be turned.
+func (s *Server) fistSpace(c *gin.Context) {
+	q, b, ok := made(c)
+	if !ok {
+		return
+	}
+	stuffs := q.stuffs()
+	out := Space{Strands: []Thread{}}
+	for _, st := range b.Strands() {
+		run := make([]curve.Vec, len(st.Points))
+		for i, v := range st.Points {
+			run[i] = curve.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
+		}
+		stuff := stuffs[st.Cord]
+		stuff.DiameterMM = b.Cord.Hard()
+		out.Strands = append(out.Strands, thread(fmt.Sprint(st.Cord+1), stuff.Colour, b.Cord.Hard(), run, 0))
+	}
+	out.Balls = []SpaceBall{{DiameterMM: b.Core.DiameterMM, Colour: coreColour(b)}}
+	answer(c, out, nil)
+}
+
+func coreColour(b fist.Ball) string {
+	if c := b.Core.Kind.Colour(); c != "" {
+		return c
+	}
+	return "#8a8f86"
+}
+
+const coresKey = "cores"
+
+// cores reads the drawer of cores.
+func (s *Server) cores(c ctx) ([]DrawerCore, error) {
+	text, err := s.store.Setting(c, coresKey, "[]")
+	if err != nil {
+		return nil, err
+	}
+	out := []DrawerCore{}
+	if err := json.Unmarshal([]byte(text), &out); err != nil {
+		return nil, fmt.Errorf("reading the drawer of cores: %w", err)
+	}
+	return out, nil
+}
+
+const mostCores = 60
+
+func (s *Server) putCores(c *gin.Context) {
+	var cores []DrawerCore
+	err := read(c, &cores)
+	var ps piece.Problems
+	for i, q := range cores {
+		at := fmt.Sprintf("cores[%d]", i)
+		if len([]rune(q.Name)) > 60 {
+			ps = append(ps, piece.Problem{Path: at + ".name", Message: "is longer than 60 letters"})
+		}
+		if q.Core.Kind.Name() == "" {
+			ps = append(ps, piece.Problem{Path: at + ".core.kind", Message: fmt.Sprintf("is %q; it is marble, steel, wood, knot or wadding", q.Core.Kind)})
+		}
+		if !(q.Core.DiameterMM >= 1 && q.Core.DiameterMM <= 1000) {
+			ps = append(ps, piece.Problem{Path: at + ".core.diameter_mm", Message: fmt.Sprintf("is %v; a core is between 1 and 1000 mm thick", q.Core.DiameterMM)})
+		}
+	}
+	if len(cores) > mostCores {
+		ps = append(ps, piece.Problem{Path: "cores", Message: fmt.Sprintf("holds %d; %d are enough", len(cores), mostCores)})
+	}
+	if err == nil && len(ps) > 0 {
+		err = ps
+	}
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	if cores == nil {
+		cores = []DrawerCore{}
+	}
+	b, err := json.Marshal(cores)
+	if err == nil {
+		err = s.store.Set(c, coresKey, string(b))
+	}
+	answer(c, cores, err)
+}

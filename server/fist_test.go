@@ -1,0 +1,91 @@
+package server_test
+
+import (
+	"encoding/json"
+	"net/http"
+	"strings"
+	"testing"
+
+	"nimblebight/core/scene"
+	"nimblebight/demo"
+	"nimblebight/server"
+)
+
+const askFist = `{"stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#0f5c63"},"second":"#e3c88f","passes":4,"mode":"two-cords","begins":"hidden","core":{"kind":"stopper","diameter_mm":0}}`
+
+// filled is a bench over the boathouse's demo data.
+func filled(t *testing.T) bench {
+	t.Helper()
+	b := newBench(t)
+	if err := demo.Fill(t.Context(), b.st); err != nil {
+		t.Fatal(err)
+	}
+	return b
+}
+
+func TestFistAnswers(t *testing.T) {
+	b := filled(t)
+	a := ask[server.FistAnswer](b, http.StatusOK, http.MethodPost, "/api/fist", askFist)
+	if a.Ball == nil || a.Ball.Stopper == "" || len(a.Ball.CordsMM) != 2 || len(a.Ball.Faces) != 6 || len(a.Chart) != 7 || len(a.Chart[0].Cells) != len(a.Cores) {
+		t.Fatalf("%+v", a.Ball)
+	}
+	if len(a.Drawer) != 6 || a.Drawer[0].OffMM*a.Drawer[0].OffMM > a.Drawer[5].OffMM*a.Drawer[5].OffMM {
+		t.Errorf("the drawer: %+v", a.Drawer)
+	}
+	// What it offers to hang can be hung.
+	doc, err := json.Marshal(map[string]any{"document": a.Piece})
+	if err != nil {
+		t.Fatal(err)
+	}
+	piece := ask[server.Bench](b, http.StatusOK, http.MethodPost, "/api/pieces", string(doc))
+	if piece.Document.Sequence[1].Do != "monkeys-fist" || piece.Document.Sequence[1].Passes != 4 {
+		t.Errorf("%+v", piece.Document.Sequence)
+	}
+	seen := map[int]bool{}
+	for face := range 7 {
+		p := ask[scene.Picture](b, http.StatusOK, http.MethodPost, "/api/fist/picture", strings.Replace(askFist, `"passes"`, `"face":`+string(rune('0'+face))+`,"passes"`, 1))
+		if p.Empty() || p.Width <= 0 {
+			t.Errorf("face %d is not drawn", face)
+		}
+		seen[p.Width] = true
+	}
+	if len(seen) != 2 { // the whole ball, and six faces of one size
+		t.Errorf("pictures of %d sizes", len(seen))
+	}
+	sp := ask[server.Space](b, http.StatusOK, http.MethodPost, "/api/fist/space", askFist)
+	if len(sp.Strands) != 2 || len(sp.Balls) != 1 {
+		t.Errorf("%d strands and %d cores in space", len(sp.Strands), len(sp.Balls))
+	}
+}
+
+func TestFistRefuses(t *testing.T) {
+	b := filled(t)
+	a := ask[server.FistAnswer](b, http.StatusOK, http.MethodPost, "/api/fist", strings.Replace(askFist, `"passes":4`, `"passes":1`, 1))
+	if a.Ball != nil || a.Refusal == nil || a.Refusal.Passes != 2 || len(a.Chart) != 7 {
+		t.Errorf("one pass: %+v", a.Refusal)
+	}
+	for _, q := range []string{strings.Replace(askFist, `"diameter_mm":4`, `"diameter_mm":-4`, 1), `[]`} {
+		if code := b.do(http.MethodPost, "/api/fist", q).Code; code < 400 || code >= 500 {
+			t.Errorf("%s: %d", q[:20], code)
+		}
+	}
+	if code := b.do(http.MethodPost, "/api/fist/picture", strings.Replace(askFist, `"passes"`, `"face":9,"passes"`, 1)).Code; code != http.StatusBadRequest {
+		t.Errorf("a ninth face: %d", code)
+	}
+}
+
+// Cores are kept, and nothing is changed by a list that cannot be.
+func TestCoresAreKept(t *testing.T) {
+	b := filled(t)
+	list := `[{"name":"bung","core":{"kind":"wood","diameter_mm":22}}]`
+	ask[[]server.DrawerCore](b, http.StatusOK, http.MethodPut, "/api/cores", list)
+	for _, bad := range []string{`[{"core":{"kind":"cheese","diameter_mm":22}}]`, `[{"core":{"kind":"wood","diameter_mm":-1}}]`, `{}`} {
+		if code := b.do(http.MethodPut, "/api/cores", bad).Code; code < 400 || code >= 500 {
+			t.Errorf("%s: %d", bad, code)
+		}
+	}
+	got := ask[[]server.DrawerCore](b, http.StatusOK, http.MethodGet, "/api/cores", "")
+	if len(got) != 1 || got[0].Name != "bung" || got[0].Core.DiameterMM != 22 {
+		t.Errorf("%+v", got)
+	}
+}

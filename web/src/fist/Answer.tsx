@@ -1,0 +1,202 @@
+import { useState } from "react";
+import { useFistPicture, useFistSpace, useSettings } from "../api/queries";
+import type { FistAnswer, FistBall, FistRequest, FistWarning } from "../api/types.gen";
+import { Fitted } from "../hang/Plate";
+import { Turning } from "../hang/Turn";
+import { Dialog } from "../ui/Dialog";
+import { length, said } from "../ui/units";
+
+type Set = (part: Partial<FistRequest>) => void;
+
+/** Answer is the ball: how it looks, its six faces, its figures and what to beware of. */
+export function Answer(p: { ask: FistRequest; answer: FistAnswer; settled: boolean; onSet: Set }) {
+  const { ball, refusal } = p.answer;
+  if (!ball)
+    return (
+      <div role="alert" className="flex flex-col items-start gap-2 rounded-box border border-base-content p-3">
+        <p className="font-semibold">There is no such ball</p>
+        <p>{refusal ? `${refusal.why[0].toUpperCase()}${refusal.why.slice(1)}.` : ""}</p>
+        <Instead {...p} passes={refusal?.passes} core={refusal?.core_mm} />
+      </div>
+    );
+  return (
+    <>
+      <Look {...p} ball={ball} />
+      <Figures ball={ball} />
+      <Warnings {...p} warnings={ball.warnings} />
+    </>
+  );
+}
+
+function Instead(p: { ask: FistRequest; onSet: Set; passes?: number; core?: number; kind?: string }) {
+  const { units } = useSettings();
+  const mm = p.core && Math.floor(p.core * 10) / 10;
+  return (
+    <span className="flex flex-wrap gap-2">
+      {p.passes ? (
+        <button type="button" className="btn btn-sm" onClick={() => p.onSet({ passes: p.passes })}>
+          Tie {p.passes} passes
+        </button>
+      ) : null}
+      {mm ? (
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => p.onSet({ core: { ...p.ask.core, diameter_mm: mm } })}
+        >
+          Take a core of {length(mm, units, true)}
+        </button>
+      ) : null}
+      {p.kind ? (
+        <button
+          type="button"
+          className="btn btn-sm"
+          onClick={() => p.onSet({ core: { ...p.ask.core, kind: p.kind as FistRequest["core"]["kind"] } })}
+        >
+          Take a core of {p.kind}
+        </button>
+      ) : null}
+    </span>
+  );
+}
+
+function Look({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; settled: boolean }) {
+  const picture = useFistPicture(ask, 0, settled).data;
+  const [turning, setTurning] = useState(false);
+  const colours = [ask.stuff.colour, ask.second ?? ask.stuff.colour];
+  return (
+    <div className="grid grid-cols-[1fr_10.5rem] gap-3">
+      <div className="mat relative h-56 rounded-box border border-base-300 p-2">
+        {picture && <Fitted picture={picture} label={`The ball of ${ball.passes} passes as it hangs`} />}
+        <button
+          type="button"
+          className="btn btn-sm absolute right-2 bottom-2"
+          onClick={() => setTurning(true)}
+          aria-haspopup="dialog"
+        >
+          Turn it
+        </button>
+      </div>
+      <figure>
+        <figcaption className="mb-1 text-sm">Six faces, {ball.passes} turns on each</figcaption>
+        <Cross ask={ask} ball={ball} settled={settled} colours={colours} />
+      </figure>
+      {turning && <TurnBall ask={ask} onClose={() => setTurning(false)} />}
+    </div>
+  );
+}
+
+/** where the faces of a ball lie when it is laid out flat, columns and rows from 1 */
+const flat = [
+  [1, 2],
+  [3, 2],
+  [2, 1],
+  [2, 3],
+  [2, 2],
+  [2, 4],
+];
+
+function Cross(p: { ask: FistRequest; ball: FistBall; settled: boolean; colours: string[] }) {
+  return (
+    <div className="grid grid-cols-3 grid-rows-4 gap-0.5" data-testid="fist-faces">
+      {p.ball.faces.map((_, i) => (
+        <Side key={i} n={i + 1} {...p} />
+      ))}
+    </div>
+  );
+}
+
+function Side({ n, ask, ball, settled }: { n: number; ask: FistRequest; ball: FistBall; settled: boolean }) {
+  const picture = useFistPicture(ask, n, settled).data;
+  const f = ball.faces[n - 1];
+  const of = [...new Set(f.cords)].map((c) => `cord ${c + 1}`).join(" and ");
+  return (
+    <div
+      className="mat relative h-[3.3rem] overflow-hidden border border-base-300"
+      style={{ gridColumn: flat[n - 1][0], gridRow: flat[n - 1][1] }}
+    >
+      {picture && (
+        <Fitted
+          picture={picture}
+          label={`Face ${n}: ${f.flaw ?? `${f.cords.length} turns of band ${f.band + 1}, ${of}`}`}
+        />
+      )}
+      <span className="figure absolute top-0 left-0.5 rounded bg-base-100 px-0.5 text-xs" aria-hidden="true">
+        {n}
+      </span>
+    </div>
+  );
+}
+
+function TurnBall({ ask, onClose }: { ask: FistRequest; onClose: () => void }) {
+  const space = useFistSpace(ask, true);
+  const [flat, setFlat] = useState(false);
+  return (
+    <Dialog title="Turn the ball" onClose={onClose} wide>
+      {space.error && <p>It cannot be turned: {space.error.message}</p>}
+      {flat && <p>This browser cannot draw in space; the six faces are shown beside the ball.</p>}
+      {space.data && !flat && <Turning space={space.data} name="the ball" onMissing={() => setFlat(true)} />}
+      <p className="mt-2 text-sm">
+        Drag to turn it. Keys: arrows turn, + and &minus; go nearer and farther, 0 shows the face, F the back.
+      </p>
+    </Dialog>
+  );
+}
+
+function Figures({ ball }: { ball: FistBall }) {
+  const { units } = useSettings();
+  const rows: [string, string, string?][] = [
+    [
+      "cord in the ball",
+      length(ball.cord_mm, units),
+      ball.cords_mm.length > 1 ? ball.cords_mm.map((v) => length(v, units)).join(" and ") : undefined,
+    ],
+    ["by band", ball.bands_mm.map((v) => length(v, units)).join(", ")],
+    ["one turn", length(ball.loop_mm, units, true)],
+    [
+      "across the faces",
+      length(ball.outer_face_mm, units, true),
+      `across the corners ${length(ball.outer_corner_mm, units, true)}`,
+    ],
+    [
+      "core",
+      `${length(ball.core.diameter_mm, units, true)} ${ball.core_name}`,
+      ball.stopper ? `knotted as ${ball.stopper}` : undefined,
+    ],
+    [
+      "cores that close",
+      `${length(ball.range.core_min_mm, units, true)} to ${length(ball.range.core_max_mm, units, true)}`,
+      `best ${length(ball.range.core_best_mm, units, true)}`,
+    ],
+    ["weight", `${ball.weight_g.toFixed(ball.weight_g < 20 ? 1 : 0)} g`],
+    ["strands out", String(ball.strands)],
+  ];
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-sm" data-testid="fist-figures">
+      {rows.map(([what, v, more]) => (
+        <div key={what} className="contents">
+          <dt>{what}</dt>
+          <dd className="figure">
+            {v}
+            {more && <span className="opacity-80">, {more}</span>}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Warnings(p: { ask: FistRequest; onSet: Set; warnings: FistWarning[] }) {
+  const { units } = useSettings();
+  if (p.warnings.length === 0) return null;
+  return (
+    <ul className="flex flex-col gap-2" aria-label="Warnings">
+      {p.warnings.map((w) => (
+        <li key={w.code} className="border-warning border-l-4 pl-2 text-sm" data-warning={w.code}>
+          <p>{said(w.message, units)}</p>
+          <Instead ask={p.ask} onSet={p.onSet} passes={w.passes} core={w.core_mm} kind={w.kind} />
+        </li>
+      ))}
+    </ul>
+  );
+}

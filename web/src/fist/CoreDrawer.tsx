@@ -1,0 +1,86 @@
+import { useState } from "react";
+import { api } from "../api/client";
+import { useChange, useCores, useSettings } from "../api/queries";
+import type { DrawerCore, FistRequest, Judged } from "../api/types.gen";
+import { LengthInput } from "../ui/LengthInput";
+import { length, said } from "../ui/units";
+
+/** CoreDrawer lists the makers' cores, those that suit first, each with the reason. */
+export function CoreDrawer({
+  ask,
+  judged,
+  onSet,
+}: {
+  ask: FistRequest;
+  judged: Judged[];
+  onSet: (part: Partial<FistRequest>) => void;
+}) {
+  const cores = useCores().data ?? [];
+  const { units } = useSettings();
+  const [mm, setMM] = useState<number | undefined>();
+  const put = useChange((c: DrawerCore[]) => api.put<DrawerCore[]>("/cores", c), [["cores"], ["fist"]]);
+  const nameOf = (j: Judged) =>
+    cores.find((c) => c.core.kind === j.core.kind && c.core.diameter_mm === j.core.diameter_mm)?.name ?? "";
+  return (
+    <section aria-label="Drawer of cores" className="flex flex-col gap-2">
+      <h2 className="font-semibold">The drawer of cores</h2>
+      {judged.length === 0 && (
+        <p className="text-sm">It is empty. Put in what you have, and it is sorted by how well each suits this cord.</p>
+      )}
+      <ul className="grid gap-1 lg:grid-cols-2">
+        {judged.map((j, i) => (
+          <li
+            key={i}
+            className={`flex items-start gap-2 rounded-box border px-2 py-1 text-sm ${j.suits ? "border-base-content" : "border-base-300"}`}
+          >
+            <span className="w-14 shrink-0 font-semibold">{j.suits ? "suits" : "not"}</span>
+            <span className="min-w-0 flex-1">
+              <button
+                type="button"
+                className="link figure min-h-6"
+                onClick={() => onSet({ core: j.core, ...(j.passes ? { passes: j.passes } : {}) })}
+              >
+                {length(j.core.diameter_mm, units, true)}
+              </button>{" "}
+              {nameOf(j) || j.core.kind}. {said(j.why, units)}
+            </span>
+            <button
+              type="button"
+              className="btn btn-ghost btn-xs h-6 w-6 p-0"
+              aria-label={`Take ${nameOf(j) || j.core.kind} of ${length(j.core.diameter_mm, units, true)} out of the drawer`}
+              onClick={() =>
+                put.mutate(
+                  cores.filter((c) => !(c.core.kind === j.core.kind && c.core.diameter_mm === j.core.diameter_mm)),
+                )
+              }
+            >
+              ×
+            </button>
+          </li>
+        ))}
+      </ul>
+      <form
+        className="flex items-end gap-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!mm) return;
+          put.mutate([...cores, { name: "", core: { kind: ask.core.kind, diameter_mm: mm } }], {
+            onSuccess: () => setMM(undefined),
+          });
+        }}
+      >
+        <div className="w-40">
+          <LengthInput label={`A ${ask.core.kind} core of`} mm={mm} optional fine onSet={setMM} />
+        </div>
+        <button type="submit" className="btn btn-sm" disabled={!mm || put.isPending}>
+          Put it in
+        </button>
+      </form>
+      {put.error && (
+        <p role="alert" className="text-error text-sm">
+          {put.error.message}
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,89 @@
+import { useEffect, useState } from "react";
+import { Link, useLocation } from "wouter";
+import { api } from "../api/client";
+import { useChange, useDrawer, useFist, useSettings } from "../api/queries";
+import type { Bench, CreateRequest, FistRequest } from "../api/types.gen";
+import { SettingsMenu } from "../ui/SettingsMenu";
+import { Answer } from "./Answer";
+import { Asking } from "./Asking";
+import { Chart } from "./Chart";
+import { CoreDrawer } from "./CoreDrawer";
+
+const first: FistRequest = {
+  stuff: { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" },
+  second: "#e3c88f",
+  passes: 3,
+  mode: "one-cord",
+  begins: "hidden",
+  core: { kind: "marble", diameter_mm: 0 },
+};
+
+/** Fist answers the quick question about a ball and its core, with no piece open. */
+export function Fist() {
+  const [ask, setAsk] = useState(first);
+  const spools = useDrawer().data;
+  const [touched, setTouched] = useState(false);
+  const { units } = useSettings();
+  const [, go] = useLocation();
+  const own = spools?.[0];
+  const now: FistRequest = !touched && own ? { ...ask, stuff: own.stuff } : ask;
+  const answer = useFist(now);
+  const hang = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
+  const set = (part: Partial<FistRequest>) => {
+    setTouched(true);
+    setAsk({ ...now, ...part });
+  };
+  const a = answer.data;
+  const tie = () => {
+    if (!a?.ball || answer.isPlaceholderData || hang.isPending) return;
+    hang.mutate({ document: a.piece }, { onSuccess: (b) => go(`/piece/${b.id}/tie`) });
+  };
+  useEffect(() => {
+    document.title = "Balls and cores · Nimble Bight";
+    const on = (e: KeyboardEvent) => {
+      const at = e.target as HTMLElement;
+      if (e.ctrlKey || e.metaKey || e.altKey || at.closest("input, select, textarea, dialog")) return;
+      if (e.key.toLowerCase() === "t") tie();
+    };
+    window.addEventListener("keydown", on);
+    return () => window.removeEventListener("keydown", on);
+  });
+  const failed = answer.error ?? hang.error;
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">
+        <h1 className="font-bold text-xl">
+          Nimble Bight <span className="font-normal text-base opacity-80">balls and cores</span>
+        </h1>
+        <span className="flex-1" />
+        <Link href="/" className="btn btn-ghost btn-sm">
+          The rack
+        </Link>
+        <SettingsMenu />
+        <button type="button" className="btn btn-primary btn-sm" disabled={!a?.ball} onClick={tie}>
+          Tie this ball <kbd className="kbd kbd-xs border-primary-content bg-transparent text-primary-content">T</kbd>
+        </button>
+      </header>
+      <main className="grid min-h-0 flex-1 content-start gap-4 overflow-y-auto p-4 md:grid-cols-[15rem_1fr] xl:grid-cols-[15rem_minmax(20rem,1fr)_27rem]">
+        <Asking ask={now} answer={a} onSet={set} />
+        <section aria-label="Cores and passes" className="flex min-w-0 flex-col gap-3">
+          {failed && (
+            <p role="alert" className="text-error">
+              {failed.message}
+            </p>
+          )}
+          {answer.isPending && (
+            <p role="status" data-wait>
+              Drawing balls up…
+            </p>
+          )}
+          {a && <Chart ask={now} answer={a} units={units} onSet={set} />}
+          {a && <CoreDrawer ask={now} judged={a.drawer} onSet={set} />}
+        </section>
+        <section aria-label="The ball" className="flex min-w-0 flex-col gap-3 md:col-span-2 xl:col-span-1">
+          {a && <Answer ask={now} answer={a} settled={!answer.isPlaceholderData} onSet={set} />}
+        </section>
+      </main>
+    </div>
+  );
+}
