@@ -9,6 +9,7 @@ import (
 	"fmt"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/fist"
 	"nimblebight/core/piece"
 	"nimblebight/store"
 )
@@ -81,14 +82,17 @@ func Pieces() []piece.Document {
 func joined(c piece.Cord, to string) piece.Cord { c.JoinedTo = to; return c }
 
 // cores are those in the boathouse's drawer.
-const cores = `[
-	{"name":"sweet-jar marble","core":{"kind":"marble","diameter_mm":14}},
-	{"name":"large marble","core":{"kind":"marble","diameter_mm":25}},
-	{"name":"bearing ball","core":{"kind":"steel","diameter_mm":19}},
-	{"name":"beech ball","core":{"kind":"wood","diameter_mm":20}},
-	{"name":"cork float","core":{"kind":"wood","diameter_mm":30}},
-	{"name":"pea bead","core":{"kind":"wood","diameter_mm":8}}
-]`
+var cores = []struct {
+	name string
+	core fist.Core
+}{
+	{"sweet-jar marble", fist.Core{Kind: fist.Marble, DiameterMM: 14}},
+	{"large marble", fist.Core{Kind: fist.Marble, DiameterMM: 25}},
+	{"bearing ball", fist.Core{Kind: fist.Steel, DiameterMM: 19}},
+	{"beech ball", fist.Core{Kind: fist.Wood, DiameterMM: 20}},
+	{"cork float", fist.Core{Kind: fist.Wood, DiameterMM: 30}},
+	{"pea bead", fist.Core{Kind: fist.Wood, DiameterMM: 8}},
+}
 
 // Fill fills an empty store; a store that holds anything is left as it is.
 func Fill(ctx context.Context, s *store.Store) error {
@@ -96,21 +100,26 @@ func Fill(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	cords, err := s.Drawer(ctx)
+	cords, err := s.Drawer(ctx, store.Cords)
 	if err != nil || len(have) > 0 || len(cords) > 0 {
 		return err
 	}
-	for _, sp := range drawer {
-		b, err := json.Marshal(sp.stuff)
-		if err != nil {
-			return err
+	put := func(shelf store.Shelf, name string, what any) error {
+		b, err := json.Marshal(what)
+		if err == nil {
+			_, err = s.PutIn(ctx, shelf, store.Stuff{Name: name, What: b})
 		}
-		if _, err := s.PutSpool(ctx, store.Spool{Name: sp.name, Stuff: b}); err != nil {
+		return err
+	}
+	for _, sp := range drawer {
+		if err := put(store.Cords, sp.name, sp.stuff); err != nil {
 			return err
 		}
 	}
-	if err := s.Set(ctx, "cores", cores); err != nil {
-		return err
+	for _, c := range cores {
+		if err := put(store.Cores, c.name, c.core); err != nil {
+			return err
+		}
 	}
 	for _, d := range Pieces() {
 		if ps := d.Check(); len(ps) > 0 {

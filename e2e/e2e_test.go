@@ -452,7 +452,7 @@ func TestAccessibility(t *testing.T) {
 			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "Turn in space"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
 			{"/piece/2/vise", ""}, {"/piece/4/sheet", ""}, {"/piece/999/tie", ""},
 		} {
-			v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PUT", body: JSON.stringify({units: "mm", hand: "right", theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
+			v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 			v.goTo(view.path)
 			v.until(view.path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("h1") && !document.querySelector("[data-wait]") && document.getAnimations().length === 0`, theme))
 			if view.click != "" {

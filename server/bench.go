@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -47,21 +48,13 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/knots", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue().Knots) })
 	r.GET("/knots/:id/picture", s.knotPicture)
 	r.GET("/patterns/:id/picture", s.patternPicture)
-	r.GET("/drawer", s.drawer)
-	r.POST("/drawer", s.putSpool)
-	r.PUT("/drawer/:id", s.putSpool)
-	r.DELETE("/drawer/:id", func(c *gin.Context) {
-		n, err := id(c, "id")
-		if err == nil {
-			err = s.store.DropSpool(c, n)
-		}
-		answer(c, nil, err)
-	})
+	cords().serve(r, "/drawer", s.store)
+	cores().serve(r, "/cores", s.store)
 	r.GET("/settings", func(c *gin.Context) {
 		set, err := s.settings(c)
 		answer(c, set, err)
 	})
-	r.PUT("/settings", s.putSettings)
+	r.PATCH("/settings", s.changeSettings)
 }
 
 // views keeps plans and pictures of documents seen before, by what was asked.
@@ -320,94 +313,50 @@ func checkEntry(e Entry) error {
 	return nil
 }
 
-func (s *Server) drawer(c *gin.Context) {
-	spools, err := s.store.Drawer(c)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	out := make([]Spool, 0, len(spools))
-	for _, sp := range spools {
-		o := Spool{ID: sp.ID, Name: sp.Name}
-		if err := json.Unmarshal(sp.Stuff, &o.Stuff); err != nil {
-			failed(c, err)
-			return
-		}
-		out = append(out, o)
-	}
-	c.JSON(http.StatusOK, out)
-}
-
-func (s *Server) putSpool(c *gin.Context) {
-	var sp Spool
-	if err := read(c, &sp); err != nil {
-		failed(c, err)
-		return
-	}
-	sp.ID = 0
-	if c.Param("id") != "" {
-		n, err := id(c, "id")
-		if err != nil {
-			failed(c, err)
-			return
-		}
-		sp.ID = n
-	}
-	var ps piece.Problems
-	if n := len([]rune(sp.Name)); n == 0 || n > 80 {
-		ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
-	}
-	if f, why := sp.Stuff.Check(); f != "" {
-		ps = append(ps, piece.Problem{Path: "stuff." + f, Message: why})
-	}
-	if len(ps) > 0 {
-		failed(c, ps)
-		return
-	}
-	b, err := json.Marshal(sp.Stuff)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	kept, err := s.store.PutSpool(c, store.Spool{ID: sp.ID, Name: sp.Name, Stuff: b})
-	sp.ID = kept.ID
-	answer(c, sp, err)
-}
-
 func (s *Server) settings(c ctx) (Settings, error) {
 	raw, err := s.store.Setting(c, "settings", "{}")
 	if err != nil {
 		return Settings{}, err
 	}
+	return settingsFrom(raw)
+}
+
+func settingsFrom(raw string) (Settings, error) {
 	set := Settings{Units: "mm", Hand: "right", Theme: "auto"}
 	return set, json.Unmarshal([]byte(raw), &set)
 }
 
-func (s *Server) putSettings(c *gin.Context) {
-	var set Settings
-	if err := read(c, &set); err != nil {
-		failed(c, err)
-		return
-	}
-	var ps piece.Problems
+// check is what of the settings cannot be.
+func (set Settings) check() (ps piece.Problems) {
 	one := func(path, v string, of ...string) {
-		for _, o := range of {
-			if o == v {
-				return
-			}
+		if !slices.Contains(of, v) {
+			ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %q; it is one of %v", v, of)})
 		}
-		ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %q; it is one of %v", v, of)})
 	}
 	one("units", set.Units, "mm", "inch")
 	one("hand", set.Hand, "right", "left")
 	one("theme", set.Theme, "auto", "day", "night")
-	if len(ps) > 0 {
-		failed(c, ps)
-		return
-	}
-	b, err := json.Marshal(set)
+	return ps
+}
+
+// changeSettings changes the settings that the request names; the others stay.
+func (s *Server) changeSettings(c *gin.Context) {
+	body, err := c.GetRawData()
+	var set Settings
 	if err == nil {
-		err = s.store.Set(c, "settings", string(b))
+		err = s.store.Change(c, "settings", "{}", func(old string) (string, error) {
+			if set, err = settingsFrom(old); err != nil {
+				return "", err
+			}
+			if err := parse(body, &set); err != nil {
+				return "", err
+			}
+			if ps := set.check(); len(ps) > 0 {
+				return "", ps
+			}
+			b, err := json.Marshal(set)
+			return string(b), err
+		})
 	}
 	answer(c, set, err)
 }

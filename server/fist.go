@@ -1,7 +1,6 @@
 package server
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 	"math"
@@ -70,7 +69,7 @@ type FistAnswer struct {
 	// Cores are the diameters that the chart's cells stand at.
 	Cores  []float64     `json:"cores"`
 	Chart  []fist.Column `json:"chart"`
-	Drawer []fist.Judged `json:"drawer"`
+	Drawer []JudgedCore  `json:"drawer"`
 	// Suits is the number of passes that suits the core asked for, 0 for none.
 	Suits    int            `json:"suits"`
 	OfSize   []FistBall     `json:"of_size"`
@@ -83,10 +82,11 @@ type FistAnswer struct {
 	Piece    piece.Document `json:"piece"`    // to hang
 }
 
-// DrawerCore is a core of the drawer.
-type DrawerCore struct {
-	Name string    `json:"name"`
-	Core fist.Core `json:"core"`
+// JudgedCore is a core of the drawer with how well it suits.
+type JudgedCore struct {
+	ID   int64  `json:"id"`
+	Name string `json:"name"`
+	fist.Judged
 }
 
 const (
@@ -99,11 +99,6 @@ func (s *Server) fists(r *gin.RouterGroup) {
 	r.POST("/fist", s.fist)
 	r.POST("/fist/picture", s.fistPicture)
 	r.POST("/fist/space", s.fistSpace)
-	r.GET("/cores", func(c *gin.Context) {
-		cores, err := s.cores(c)
-		answer(c, cores, err)
-	})
-	r.PUT("/cores", s.putCores)
 }
 
 func (q FistRequest) ask() fist.Ask {
@@ -145,7 +140,7 @@ func (s *Server) fist(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	cores, err := s.cores(c)
+	cores, err := cores().list(c, s.store)
 	if err != nil {
 		failed(c, err)
 		return
@@ -156,7 +151,7 @@ func (s *Server) fist(c *gin.Context) {
 
 func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 	a := q.ask()
-	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []fist.Judged{}, Choking: fist.ChokingMM, SpareMM: spareMM}
+	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: fist.ChokingMM, SpareMM: spareMM}
 	for _, k := range fist.Kinds() {
 		out.Kinds = append(out.Kinds, Named{string(k), k.Name()})
 	}
@@ -196,7 +191,9 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 		plain[i] = d.Core
 	}
 	if judged, err := fist.Drawer(open, plain); err == nil {
-		out.Drawer = judged
+		for _, j := range judged {
+			out.Drawer = append(out.Drawer, JudgedCore{drawer[j.At].ID, drawer[j.At].Name, j})
+		}
 	} else if !errors.As(err, &no) {
 		return out, err
 	}
@@ -313,57 +310,4 @@ func coreColour(b fist.Ball) string {
 		return c
 	}
 	return "#8a8f86"
-}
-
-const coresKey = "cores"
-
-// cores reads the drawer of cores.
-func (s *Server) cores(c ctx) ([]DrawerCore, error) {
-	text, err := s.store.Setting(c, coresKey, "[]")
-	if err != nil {
-		return nil, err
-	}
-	out := []DrawerCore{}
-	if err := json.Unmarshal([]byte(text), &out); err != nil {
-		return nil, fmt.Errorf("reading the drawer of cores: %w", err)
-	}
-	return out, nil
-}
-
-const mostCores = 60
-
-func (s *Server) putCores(c *gin.Context) {
-	var cores []DrawerCore
-	err := read(c, &cores)
-	var ps piece.Problems
-	for i, q := range cores {
-		at := fmt.Sprintf("cores[%d]", i)
-		if len([]rune(q.Name)) > 60 {
-			ps = append(ps, piece.Problem{Path: at + ".name", Message: "is longer than 60 letters"})
-		}
-		if q.Core.Kind.Name() == "" {
-			ps = append(ps, piece.Problem{Path: at + ".core.kind", Message: fmt.Sprintf("is %q; it is marble, steel, wood, knot or wadding", q.Core.Kind)})
-		}
-		if !(q.Core.DiameterMM >= 1 && q.Core.DiameterMM <= 1000) {
-			ps = append(ps, piece.Problem{Path: at + ".core.diameter_mm", Message: fmt.Sprintf("is %v; a core is between 1 and 1000 mm thick", q.Core.DiameterMM)})
-		}
-	}
-	if len(cores) > mostCores {
-		ps = append(ps, piece.Problem{Path: "cores", Message: fmt.Sprintf("holds %d; %d are enough", len(cores), mostCores)})
-	}
-	if err == nil && len(ps) > 0 {
-		err = ps
-	}
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	if cores == nil {
-		cores = []DrawerCore{}
-	}
-	b, err := json.Marshal(cores)
-	if err == nil {
-		err = s.store.Set(c, coresKey, string(b))
-	}
-	answer(c, cores, err)
 }

@@ -2,7 +2,9 @@ package server_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"testing"
 
@@ -74,18 +76,44 @@ func TestFistRefuses(t *testing.T) {
 	}
 }
 
-// Cores are kept, and nothing is changed by a list that cannot be.
+// Each core is put in and taken out by itself: a page that has not read the
+// drawer yet cannot lose what lies in it. Bad ones change nothing.
 func TestCoresAreKept(t *testing.T) {
 	b := filled(t)
-	list := `[{"name":"bung","core":{"kind":"wood","diameter_mm":22}}]`
-	ask[[]server.DrawerCore](b, http.StatusOK, http.MethodPut, "/api/cores", list)
-	for _, bad := range []string{`[{"core":{"kind":"cheese","diameter_mm":22}}]`, `[{"core":{"kind":"wood","diameter_mm":-1}}]`, `{}`} {
-		if code := b.do(http.MethodPut, "/api/cores", bad).Code; code < 400 || code >= 500 {
+	before := ask[[]server.DrawerCore](b, http.StatusOK, http.MethodGet, "/api/cores", "")
+	bung := ask[server.DrawerCore](b, http.StatusOK, http.MethodPost, "/api/cores", `{"name":"bung","core":{"kind":"wood","diameter_mm":22}}`)
+	for _, bad := range []string{`{"core":{"kind":"cheese","diameter_mm":22}}`, `{"core":{"kind":"wood","diameter_mm":-1}}`, `{"core":{"kind":"stopper","diameter_mm":9}}`, `{"core":{"kind":"wood"}}`, `{}`, `[]`} {
+		if code := b.do(http.MethodPost, "/api/cores", bad).Code; code < 400 || code >= 500 {
 			t.Errorf("%s: %d", bad, code)
 		}
 	}
 	got := ask[[]server.DrawerCore](b, http.StatusOK, http.MethodGet, "/api/cores", "")
-	if len(got) != 1 || got[0].Name != "bung" || got[0].Core.DiameterMM != 22 {
+	if len(before) == 0 || len(got) != len(before)+1 || got[len(got)-1] != bung || bung.Name != "bung" || bung.Core.DiameterMM != 22 {
+		t.Errorf("before %+v, then %+v", before, got)
+	}
+	a := ask[server.FistAnswer](b, http.StatusOK, http.MethodPost, "/api/fist", askFist)
+	if len(a.Drawer) != len(got) || !slices.ContainsFunc(a.Drawer, func(j server.JudgedCore) bool { return j.ID == bung.ID && j.Name == "bung" && j.Core == bung.Core }) {
+		t.Errorf("judged %+v", a.Drawer)
+	}
+	one := fmt.Sprintf("/api/cores/%d", bung.ID)
+	if code := b.do(http.MethodDelete, strings.Replace(one, "cores", "drawer", 1), "").Code; code != http.StatusNotFound {
+		t.Errorf("a core taken off the cords' shelf: %d", code)
+	}
+	if c1, c2 := b.do(http.MethodDelete, one, "").Code, b.do(http.MethodDelete, one, "").Code; c1 != http.StatusNoContent || c2 != http.StatusNotFound {
+		t.Errorf("taken out twice: %d, %d", c1, c2)
+	}
+}
+
+// A page that names one setting leaves the others as they are.
+func TestOneSettingIsChangedAtATime(t *testing.T) {
+	b := filled(t)
+	for _, part := range []string{`{"units":"inch"}`, `{"hand":"left"}`, `{}`} {
+		ask[server.Settings](b, http.StatusOK, http.MethodPatch, "/api/settings", part)
+	}
+	if code := b.do(http.MethodPatch, "/api/settings", `{"units":"mm","theme":"dusk"}`).Code; code != http.StatusUnprocessableEntity {
+		t.Errorf("a theme that is not there: %d", code)
+	}
+	if got := ask[server.Settings](b, http.StatusOK, http.MethodGet, "/api/settings", ""); got.Units != "inch" || got.Hand != "left" || got.Theme != "auto" {
 		t.Errorf("%+v", got)
 	}
 }

@@ -65,6 +65,10 @@ func read(c *gin.Context, v any) error {
 	if err != nil {
 		return err
 	}
+	return parse(b, v)
+}
+
+func parse(b []byte, v any) error {
 	if err := json.Unmarshal(b, v); err != nil {
 		return &bodyError{"The request is not the JSON that is expected here: " + err.Error() + "."}
 	}

@@ -171,7 +171,7 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 		{"POST", path + "/log", server.Entry{Minutes: -1}, 422, "minutes", "zero or more"},
 		{"POST", path + "/log", server.Entry{Cords: []server.CordLog{{ID: "A", CutMM: 100, LeftMM: 200}}}, 422, "cords[0].left_mm", "more than was cut"},
 		{"POST", "/api/drawer", server.Spool{Name: "x"}, 422, "stuff.make", "known makes"},
-		{"PUT", "/api/settings", server.Settings{Units: "cubit", Hand: "right", Theme: "day"}, 422, "units", "cubit"},
+		{"PATCH", "/api/settings", server.Settings{Units: "cubit", Hand: "right", Theme: "day"}, 422, "units", "cubit"},
 		{"GET", "/api/pieces/99", nil, 404, "", "not there"},
 		{"GET", "/api/pieces/fob", nil, 404, "", "not there"},
 		{"GET", "/api/nothing", nil, 404, "", "nothing at"},
@@ -295,7 +295,7 @@ func TestPicturesFollowHandAndPlace(t *testing.T) {
 	if face.View != "face" || back.View != "back" || face.Empty() || held.Height >= face.Height {
 		t.Errorf("face %d high, held %d", face.Height, held.Height)
 	}
-	ask[server.Settings](b, 200, "PUT", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night"})
+	ask[server.Settings](b, 200, "PATCH", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night"})
 	left := ask[scene.Picture](b, 200, "GET", path, nil)
 	if fmt.Sprint(left.Plates) == fmt.Sprint(face.Plates) {
 		t.Error("a left-handed maker gets the right-handed picture")

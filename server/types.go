@@ -93,13 +93,6 @@ type CordLog struct {
 	LeftMM float64 `json:"left_mm"`
 }
 
-// Spool is a cord of the drawer.
-type Spool struct {
-	ID    int64      `json:"id"`
-	Name  string     `json:"name"`
-	Stuff cord.Stuff `json:"stuff"`
-}
-
 // Settings are kept for the installation.
 type Settings struct {
 	Units string `json:"units" jsonschema:"enum=mm,enum=inch"`

@@ -78,62 +78,6 @@ func (s *Store) DropLog(ctx context.Context, piece, id int64) error {
 	return res.Error
 }
 
-// Spool is a kind of cord in the drawer.
-type Spool struct {
-	ID    int64
-	Name  string
-	Stuff []byte // JSON text
-}
-
-type spoolRow struct {
-	ID        int64 `gorm:"primaryKey"`
-	Name      string
-	Stuff     string
-	CreatedAt time.Time
-}
-
-func (spoolRow) TableName() string { return "drawer" }
-
-// Drawer lists the cords of the drawer in the order they were put in.
-func (s *Store) Drawer(ctx context.Context) ([]Spool, error) {
-	var rows []spoolRow
-	if err := s.db.WithContext(ctx).Order("id").Find(&rows).Error; err != nil {
-		return nil, fmt.Errorf("listing the drawer: %w", err)
-	}
-	out := make([]Spool, 0, len(rows))
-	for _, r := range rows {
-		out = append(out, Spool{r.ID, r.Name, []byte(r.Stuff)})
-	}
-	return out, nil
-}
-
-// PutSpool keeps a cord of the drawer: a new one if its ID is zero.
-func (s *Store) PutSpool(ctx context.Context, sp Spool) (Spool, error) {
-	tx := s.db.WithContext(ctx)
-	row := spoolRow{ID: sp.ID, Name: sp.Name, Stuff: string(sp.Stuff), CreatedAt: time.Now().UTC()}
-	if sp.ID == 0 {
-		if err := tx.Create(&row).Error; err != nil {
-			return Spool{}, fmt.Errorf("keeping a cord: %w", err)
-		}
-		sp.ID = row.ID
-		return sp, nil
-	}
-	res := tx.Model(&spoolRow{}).Where("id = ?", sp.ID).Updates(map[string]any{"name": sp.Name, "stuff": string(sp.Stuff)})
-	if res.Error == nil && res.RowsAffected == 0 {
-		return Spool{}, fmt.Errorf("cord %d of the drawer: %w", sp.ID, ErrNotFound)
-	}
-	return sp, res.Error
-}
-
-// DropSpool takes a cord out of the drawer; pieces keep their own copy.
-func (s *Store) DropSpool(ctx context.Context, id int64) error {
-	res := s.db.WithContext(ctx).Delete(&spoolRow{}, id)
-	if res.Error == nil && res.RowsAffected == 0 {
-		return fmt.Errorf("cord %d of the drawer: %w", id, ErrNotFound)
-	}
-	return res.Error
-}
-
 type settingRow struct {
 	Key   string `gorm:"primaryKey"`
 	Value string
@@ -153,5 +97,24 @@ func (s *Store) Setting(ctx context.Context, key, fallback string) (string, erro
 
 // Set keeps a setting.
 func (s *Store) Set(ctx context.Context, key, value string) error {
-	return s.db.WithContext(ctx).Save(&settingRow{key, value}).Error
+	return s.Change(ctx, key, "", func(string) (string, error) { return value, nil })
+}
+
+// Change keeps what to makes of a setting. Nobody else changes it in between;
+// an error of to keeps it as it was.
+func (s *Store) Change(ctx context.Context, key, fallback string, to func(string) (string, error)) error {
+	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		old, err := (&Store{tx}).Setting(ctx, key, fallback)
+		if err != nil {
+			return err
+		}
+		value, err := to(old)
+		if err != nil {
+			return err
+		}
+		if err := tx.Save(&settingRow{key, value}).Error; err != nil {
+			return fmt.Errorf("keeping the setting %q: %w", key, err)
+		}
+		return nil
+	})
 }

@@ -178,12 +178,12 @@ func TestPlaceLogDrawerAndSettings(t *testing.T) {
 	s := open(t, dir)
 	p := must[store.Piece](t)(s.Create(ctx, doc(1)))
 	l := must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 12.5, LengthMM: 101, Note: "tight", Cords: []byte(`[{"id":"A"}]`)}))
-	spool := must[store.Spool](t)(s.PutSpool(ctx, store.Spool{Name: "Lagoon", Stuff: []byte(`{}`)}))
+	spool := must[store.Stuff](t)(s.PutIn(ctx, store.Cords, store.Stuff{Name: "Lagoon", What: []byte(`{}`)}))
 	if err := errors.Join(s.SetPlace(ctx, p.ID, 4), s.SetPlace(ctx, p.ID, 5), s.Set(ctx, "units", "mm"), s.Set(ctx, "units", "inch")); err != nil {
 		t.Fatal(err)
 	}
 	spool.Name = "Lagoon, weighed"
-	must[store.Spool](t)(s.PutSpool(ctx, spool))
+	must[store.Stuff](t)(s.PutIn(ctx, store.Cords, spool))
 	if err := s.Close(); err != nil {
 		t.Fatal(err)
 	}
@@ -194,7 +194,7 @@ func TestPlaceLogDrawerAndSettings(t *testing.T) {
 	if got := must[[]store.Log](t)(s.Logs(ctx, p.ID)); len(got) != 1 || got[0].Minutes != 12.5 || got[0].Note != "tight" || got[0].Revision != p.Revision || string(got[0].Cords) != `[{"id":"A"}]` {
 		t.Errorf("log %+v", got)
 	}
-	if got := must[[]store.Spool](t)(s.Drawer(ctx)); len(got) != 1 || got[0].Name != "Lagoon, weighed" {
+	if got := must[[]store.Stuff](t)(s.Drawer(ctx, store.Cords)); len(got) != 1 || got[0].Name != "Lagoon, weighed" {
 		t.Errorf("drawer %+v", got)
 	}
 	if v := must[string](t)(s.Setting(ctx, "units", "mm")); v != "inch" {
@@ -203,13 +203,13 @@ func TestPlaceLogDrawerAndSettings(t *testing.T) {
 	if v := must[string](t)(s.Setting(ctx, "light", "auto")); v != "auto" {
 		t.Errorf("a setting never set is %s", v)
 	}
-	if err := errors.Join(s.DropLog(ctx, p.ID, l.ID), s.DropSpool(ctx, spool.ID)); err != nil {
+	if err := errors.Join(s.DropLog(ctx, p.ID, l.ID), s.TakeOut(ctx, store.Cords, spool.ID)); err != nil {
 		t.Error(err)
 	}
-	if err := s.DropSpool(ctx, spool.ID); !errors.Is(err, store.ErrNotFound) {
+	if err := s.TakeOut(ctx, store.Cords, spool.ID); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("dropped twice: %v", err)
 	}
-	if _, err := s.PutSpool(ctx, spool); !errors.Is(err, store.ErrNotFound) {
+	if _, err := s.PutIn(ctx, store.Cords, spool); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("changed after it was dropped: %v", err)
 	}
 }

@@ -67,6 +67,17 @@ func (c Core) Weight(of Cord) float64 {
 
 const knotFill = 0.64
 
+// CheckKept is why a core cannot lie in a drawer: *Refused.
+func (c Core) CheckKept() error {
+	if c.Kind == Stopper {
+		return &Refused{Field: "core", Why: "a joined stopper is tied in the cords of the ball itself and cannot lie in a drawer; put a knotted cord in"}
+	}
+	if c.Kind == "" || c.DiameterMM == 0 {
+		return &Refused{Field: "core", Why: "what lies in the drawer has a kind and a diameter"}
+	}
+	return c.check()
+}
+
 func (c Core) check() error {
 	if c.Kind != "" && cores[c.Kind].name == "" {
 		return &Refused{Field: "core", Why: fmt.Sprintf("there is no core of %q; it is marble, steel, wood, knot, stopper or wadding", c.Kind)}

@@ -76,6 +76,7 @@ func nearest(a Ask, mm float64) (passes int, ok bool) {
 
 // Judged is a core of the drawer with what is to be said of it.
 type Judged struct {
+	At     int     `json:"-"` // which of the drawer it is
 	Core   Core    `json:"core"`
 	Suits  bool    `json:"suits"`
 	Passes int     `json:"passes,omitempty"` // with which it suits, if not with those asked for
@@ -91,11 +92,11 @@ func Drawer(a Ask, drawer []Core) ([]Judged, error) {
 		return nil, err
 	}
 	out := make([]Judged, 0, len(drawer))
-	for _, c := range drawer {
+	for at, c := range drawer {
 		if err := c.check(); err != nil {
 			return nil, err
 		}
-		j := Judged{Core: c, OffMM: c.DiameterMM - r.BestMM, Suits: r.Holds(c.DiameterMM)}
+		j := Judged{At: at, Core: c, OffMM: c.DiameterMM - r.BestMM, Suits: r.Holds(c.DiameterMM)}
 		switch {
 		case j.Suits && math.Abs(j.OffMM) < 0.15*(r.MostMM-r.LeastMM):
 			j.Why = "Just right: firm under every turn, covered at every corner."

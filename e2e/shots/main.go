@@ -142,7 +142,7 @@ func take(tab context.Context, base string, s shot) ([]byte, error) {
 	if err := chromedp.Do(tab,
 		chromedp.EmulateViewport(s.w, s.h),
 		chromedp.Navigate(base+"/"),
-		chromedp.Evaluate[chromedp.Void](`fetch("/api/settings",{method:"PUT",body:JSON.stringify({units:"mm",hand:"right",theme:"`+s.theme+`"})}).then(()=>{})`, chromedp.EvalAwaitPromise),
+		chromedp.Evaluate[chromedp.Void](`fetch("/api/settings",{method:"PATCH",body:JSON.stringify({theme:"`+s.theme+`"})}).then(()=>{})`, chromedp.EvalAwaitPromise),
 		chromedp.Navigate(base+s.path),
 	); err != nil {
 		return nil, err

@@ -49,6 +49,7 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
 export const api = {
   get: <T>(path: string, headers?: Record<string, string>) => call<T>("GET", path, undefined, headers),
   post: <T>(path: string, body: unknown = {}) => call<T>("POST", path, body),
+  patch: <T>(path: string, body: unknown) => call<T>("PATCH", path, body),
   put: <T>(path: string, body: unknown) => call<T>("PUT", path, body),
   drop: (path: string) => call<void>("DELETE", path),
 };

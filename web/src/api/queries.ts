@@ -3,7 +3,6 @@ import { api } from "./client";
 import { fetchPicture } from "./plates";
 import type {
   Catalogue,
-  DrawerCore,
   Entry,
   FistAnswer,
   FistRequest,
@@ -44,8 +43,7 @@ export function useChangeSettings() {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "settings" },
-    mutationFn: (part: Partial<Settings>) =>
-      api.put<Settings>("/settings", { ...(client.getQueryData<Settings>(["settings"]) ?? usual), ...part }),
+    mutationFn: (part: Partial<Settings>) => api.patch<Settings>("/settings", part),
     onSuccess: (s) => client.setQueryData(["settings"], s),
     onError: () => client.invalidateQueries({ queryKey: ["settings"] }),
   });
@@ -167,8 +165,4 @@ export function useFistSpace(ask: FistRequest, enabled: boolean) {
     enabled,
     retry: false,
   });
-}
-
-export function useCores() {
-  return useQuery({ queryKey: ["cores"], queryFn: () => api.get<DrawerCore[]>("/cores") });
 }

@@ -420,7 +420,7 @@ export interface FistAnswer {
   refusal?: FistRefusal;
   cores: number[];
   chart: Column[];
-  drawer: Judged[];
+  drawer: JudgedCore[];
   suits: number;
   of_size: FistBall[];
   size_why?: string;
@@ -487,7 +487,9 @@ export interface Cell {
   cord_mm: number;
   outer_face_mm: number;
 }
-export interface Judged {
+export interface JudgedCore {
+  id: number;
+  name: string;
   core: Core;
   suits: boolean;
   passes?: number;
@@ -499,6 +501,7 @@ export interface Named {
   name: string;
 }
 export interface DrawerCore {
+  id: number;
   name: string;
   core: Core;
 }

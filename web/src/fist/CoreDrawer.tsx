@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { api } from "../api/client";
-import { useChange, useCores, useSettings } from "../api/queries";
-import type { DrawerCore, FistRequest, Judged } from "../api/types.gen";
+import { useChange, useSettings } from "../api/queries";
+import type { DrawerCore, FistRequest, JudgedCore } from "../api/types.gen";
 import { LengthInput } from "../ui/LengthInput";
 import { length, said } from "../ui/units";
 
@@ -12,15 +12,13 @@ export function CoreDrawer({
   onSet,
 }: {
   ask: FistRequest;
-  judged: Judged[];
+  judged: JudgedCore[];
   onSet: (part: Partial<FistRequest>) => void;
 }) {
-  const cores = useCores().data ?? [];
   const { units } = useSettings();
   const [mm, setMM] = useState<number | undefined>();
-  const put = useChange((c: DrawerCore[]) => api.put<DrawerCore[]>("/cores", c), [["cores"], ["fist"]]);
-  const nameOf = (j: Judged) =>
-    cores.find((c) => c.core.kind === j.core.kind && c.core.diameter_mm === j.core.diameter_mm)?.name ?? "";
+  const put = useChange((c: Omit<DrawerCore, "id">) => api.post<DrawerCore>("/cores", c), [["fist"]]);
+  const take = useChange((id: number) => api.drop(`/cores/${id}`), [["fist"]]);
   return (
     <section aria-label="Drawer of cores" className="flex flex-col gap-2">
       <h2 className="font-semibold">The drawer of cores</h2>
@@ -28,9 +26,9 @@ export function CoreDrawer({
         <p className="text-sm">It is empty. Put in what you have, and it is sorted by how well each suits this cord.</p>
       )}
       <ul className="grid gap-1 lg:grid-cols-2">
-        {judged.map((j, i) => (
+        {judged.map((j) => (
           <li
-            key={i}
+            key={j.id}
             className={`flex items-start gap-2 rounded-box border px-2 py-1 text-sm ${j.suits ? "border-base-content" : "border-base-300"}`}
           >
             <span className="w-14 shrink-0 font-semibold">{j.suits ? "suits" : "not"}</span>
@@ -42,17 +40,13 @@ export function CoreDrawer({
               >
                 {length(j.core.diameter_mm, units, true)}
               </button>{" "}
-              {nameOf(j) || j.core.kind}. {said(j.why, units)}
+              {j.name || j.core.kind}. {said(j.why, units)}
             </span>
             <button
               type="button"
               className="btn btn-ghost btn-xs h-6 w-6 p-0"
-              aria-label={`Take ${nameOf(j) || j.core.kind} of ${length(j.core.diameter_mm, units, true)} out of the drawer`}
-              onClick={() =>
-                put.mutate(
-                  cores.filter((c) => !(c.core.kind === j.core.kind && c.core.diameter_mm === j.core.diameter_mm)),
-                )
-              }
+              aria-label={`Take ${j.name || j.core.kind} of ${length(j.core.diameter_mm, units, true)} out of the drawer`}
+              onClick={() => take.mutate(j.id)}
             >
               ×
             </button>
@@ -64,9 +58,10 @@ export function CoreDrawer({
         onSubmit={(e) => {
           e.preventDefault();
           if (!mm) return;
-          put.mutate([...cores, { name: "", core: { kind: ask.core.kind, diameter_mm: mm } }], {
-            onSuccess: () => setMM(undefined),
-          });
+          put.mutate(
+            { name: "", core: { kind: ask.core.kind, diameter_mm: mm } },
+            { onSuccess: () => setMM(undefined) },
+          );
         }}
       >
         <div className="w-40">
@@ -76,9 +71,9 @@ export function CoreDrawer({
           Put it in
         </button>
       </form>
-      {put.error && (
+      {(put.error ?? take.error) && (
         <p role="alert" className="text-error text-sm">
-          {put.error.message}
+          {(put.error ?? take.error)?.message}
         </p>
       )}
     </section>
