@@ -74,6 +74,8 @@ func Pieces() []piece.Document {
 		note(piece.Begin("Coxing boat key", "fist", ring(30, 2), 0).With("mount A B hitch=from-knot, monkeys-fist 4 mode=two-cords, snake-knot 12, finish fuse length=60mm",
 			c("A", four(0), piece.Legs{}), joined(c("B", four(1), piece.Legs{}), "A")), "Floats with its key if the loop is left off the ring."),
 		piece.Begin("Workshop door marble", "fist", ring(25, 2), 0).With("mount A hitch=from-knot, monkeys-fist 4 core=marble size=14mm, coil-loop 6", c("A", four(8), piece.Legs{})),
+		note(piece.Begin("Fair supper ring", "napkin-ring", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0).With("mount A B C D hitch=from-knot, rope-ball 1 side=4 former=40mm",
+			c("A", four(1), piece.Legs{}), c("B", four(2), piece.Legs{}), c("C", four(2), piece.Legs{}), c("D", four(1), piece.Legs{})), "Twenty of them for the supper after the spring fair."),
 		note(piece.Begin("Bell rope fist", "fist", ring(40, 3), 0).With("mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, square-knot 7, overhand, finish singe-and-press",
 			c("A", piece.Kernmantle(3, "#22313f"), piece.Legs{}), c("B", piece.Kernmantle(3, "#e9e4d6"), piece.Legs{})), "Replaces the worn knob on the bell rope."),
 	}

@@ -55,6 +55,8 @@ func TestTheDrawerOfCores(t *testing.T) {
 	v.until("it lies there", `[...document.querySelectorAll('section[aria-label="Drawer of cores"] li')].some((e) => e.textContent.includes("16.5 mm"))`)
 	v.goTo("/balls")
 	v.until("and is kept", `document.querySelectorAll('section[aria-label="Drawer of cores"] li').length === 7`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label^="Take marble of 16.5"]').click()`))
+	v.until("and is taken out alone", `document.querySelectorAll('section[aria-label="Drawer of cores"] li').length === 6 && !document.body.textContent.includes("16.5 mm marble")`)
 	v.choose("Make", "leather")
 	v.until("leather is answered as well", `document.querySelector('[data-testid="fist-figures"]')`)
 }
@@ -84,4 +86,22 @@ func TestABallAtTheVise(t *testing.T) {
 	v.key(" ")
 	v.key(" ")
 	v.until("and its turns are drawn", `document.querySelector('[data-testid="vise"]').dataset.done === "2" && document.querySelectorAll('[data-testid="vise"] path.lay-body').length > 0`)
+}
+
+// A napkin ring hangs on nothing; cords that would are refused there, and the
+// button mends it.
+func TestANapkinRing(t *testing.T) {
+	v := open(t, demoAt(t), "/")
+	n := eval[int](v, `fetch("/api/pieces", {method: "POST", body: JSON.stringify({pattern: "napkin-ring"})}).then((r) => r.json()).then((b) => b.id)`)
+	v.goTo("/piece/" + strconv.Itoa(n) + "/purpose")
+	v.until("it hangs on nothing", `[...document.querySelectorAll("select")].some((s) => s.value === "none")`)
+	if eval[bool](v, `[...document.querySelectorAll("label")].some((l) => l.textContent.includes("Inner width"))`) {
+		t.Error("the width of a ring is asked for where there is none")
+	}
+	v.goTo("/piece/" + strconv.Itoa(n) + "/tie")
+	v.until("it is drawn", `document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 0`)
+	v.typeLine("mount A B, square-knot 5, finish dome")
+	v.until("cords that hang are refused", `document.querySelector('[data-testid="refused"]')?.textContent.includes("hangs on nothing")`)
+	v.click("Hang it on a split ring")
+	v.until("and hang then", `!document.querySelector('[data-testid="refused"]') && `+typed+`.startsWith("mount A B, square-knot 5")`)
 }

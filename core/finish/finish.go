@@ -30,19 +30,19 @@ type Way struct {
 
 var ways = map[string]Way{
 	"singe-and-press": {Name: "singe and press", For: "meltable cord that ends against a knot", Flame: true, Form: "pressed",
-		Note: "press with metal or a wetted blade; plastic sticks to it", leaveMM: 3, trimMM: 10,
+		Note: "Press with metal or a wetted blade; plastic sticks to it.", leaveMM: 3, trimMM: 10,
 		Steps: []string{"Cut to a few millimetres from the knot.", "Move the flame near the end till it glistens, never into the cord.", "Press it flat against the knot with a wetted blade and let it set."}},
 	"dome": {Name: "smooth dome", For: "meltable cord whose end is seen", Flame: true, Form: "dome",
-		Note: "keep the flame moving, let it cool untouched", leaveD: 1.5, trimMM: 10,
+		Note: "Keep the flame moving, let it cool untouched.", leaveD: 1.5, trimMM: 10,
 		Steps: []string{"Cut square, a diameter and a half from the knot.", "Keep the flame moving round the end till it draws itself into a dome.", "Let it cool untouched."}},
 	"fringe": {Name: "fringe and comb", For: "cotton", Form: "fringe", WantsLength: true, trimMM: 15,
-		Note:  "trim to the shortest, comb, trim again",
+		Note:  "Trim to the shortest, comb, trim again.",
 		Steps: []string{"Trim the ends to the shortest.", "Untwist and comb from the tips up.", "Trim again along the wanted line."}},
 	"fuse": {Name: "fuse two ends", For: "two meltable ends that make a loop or join two colours", Flame: true, Form: "fused", WantsLength: true,
-		Note: "it holds only if both are molten at that moment", trimMM: 10, Together: 2,
+		Note: "It holds only if both are molten at that moment.", trimMM: 10, Together: 2,
 		Steps: []string{"Cut both ends square where they meet.", "Melt both at once until they glisten.", "Push them together straight and hold them still till they set; roll the join smooth with a wetted blade.", "Pull hard at the join: it must hold."}},
 	"cut-straight": {Name: "straight cut", For: "cotton and t-shirt yarn", Form: "cut", WantsLength: true, trimMM: 10,
-		Note:  "tape round, cut through the tape line",
+		Note:  "Tape round, cut through the tape line.",
 		Steps: []string{"Tape round all the ends where they shall end.", "Cut through the tape line and take the tape off."}},
 }
 

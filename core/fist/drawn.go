@@ -1,7 +1,6 @@
 package fist
 
 import (
-	"context"
 	_ "embed" // the balls drawn up at build time
 	"fmt"
 	"math"
@@ -27,12 +26,12 @@ const (
 // diameters. Two turns cannot be held on a ball much larger than themselves:
 // they slide off it.
 func coreSteps(p int) []float64 {
-	shares := []float64{0.9, 1.1, 1.3, 1.5}
-	switch {
-	case p == 2:
+	shares := []float64{0.9, 1, 1.1, 1.2, 1.3, 1.4, 1.5}
+	switch p {
+	case 2:
 		shares = []float64{0.9, 1.05, 1.2}
-	case p > 3: // many turns move far from one core to the next
-		shares = []float64{0.9, 1.1, 1.2, 1.3, 1.5}
+	case 3:
+		shares = []float64{0.9, 1.05, 1.2, 1.35, 1.5}
 	}
 	out := make([]float64, len(shares))
 	for i, s := range shares {
@@ -78,23 +77,17 @@ func (f family) takes(p int) bool { return f != leavingPair || p%2 == 0 && p >= 
 
 func key(f family, p int, core float64) string { return fmt.Sprintf("%s %d on %.2f", f, p, core) }
 
-// Wanted names the balls to embed, each with how to draw it up.
-func Wanted() map[string]func() (shape.Shape, error) {
-	out := map[string]func() (shape.Shape, error){}
+// Wanted are the balls to embed.
+func Wanted() (out []Chain) {
 	for _, f := range []family{starting, leaving, joined, leavingPair} {
 		for p := LeastPasses; p <= MostPasses; p++ {
-			if !f.takes(p) {
-				continue
-			}
-			for _, core := range coreSteps(p) {
-				out[key(f, p, core)] = func() (shape.Shape, error) { return drawUp(f, p, core) }
+			if f.takes(p) {
+				out = append(out, chain(f, p))
 			}
 		}
 	}
-	for _, m := range ropeTracks {
-		for _, former := range formerSteps(m) {
-			out[ropeKey(m, former)] = func() (shape.Shape, error) { return drawRope(m, former) }
-		}
+	for _, w := range weavings() {
+		out = append(out, w.chain())
 	}
 	return out
 }
@@ -106,31 +99,33 @@ func nodes(p int, turns float64) int {
 	return int(2.5 * each * turns)
 }
 
-// drawUp draws a ball up: the ways of its strands from where they lie hidden,
-// or are joined, to where they leave the ball.
-func drawUp(f family, p int, core float64) (shape.Shape, error) {
-	var r tighten.Result
-	var err error
-	for _, dress := range []float64{1.35, 1.6, 1.9} { // what jams is dressed anew, looser
-		pr := problem(f, p, core, dress)
-		r, err = tighten.Draw(context.Background(), pr, tighten.Settings{PerDiameter: []float64{2, 3}, MaxSteps: 5000, Still: 2e-4, Tolerance: 0.004})
-		if err == nil {
-			break
-		}
+// chain is the balls of a family and number of passes: the ways of their strands
+// from where they lie hidden, or are joined, to where they leave the ball.
+func chain(f family, p int) Chain {
+	return Chain{
+		cores: coreSteps(p),
+		key:   func(core float64) string { return key(f, p, core) },
+		laid: func(core float64, try int) *tighten.Problem {
+			if dress := []float64{1.35, 1.6, 1.9}; try < len(dress) {
+				pr := problem(f, p, core, dress[try])
+				return &pr
+			}
+			return nil
+		},
+		out: r3.Norm,
+		kept: func(r tighten.Result, _ float64) (shape.Shape, error) {
+			out := shape.Shape{Gap: r.Gap}
+			turns := 3 * float64(p) / float64(len(r.Strands))
+			for i := range r.Strands {
+				if f == joined {
+					turns = float64(p) * float64(1+i)
+				}
+				out.Strands = append(out.Strands, curve.Curve{Points: onTheBall(r.Strands, i)}.Resample(nodes(p, turns)).Points)
+			}
+			return out, nil
+		},
+		maxSteps: 5000,
 	}
-	if err != nil {
-		return shape.Shape{}, fmt.Errorf("drawing up a fist (%s) of %d passes on a core of %.1f diameters: %w", f, p, core, err)
-	}
-	out := shape.Shape{Gap: r.Gap}
-	turns := 3 * float64(p) / float64(len(r.Strands))
-	for i := range r.Strands {
-		pts := onTheBall(r.Strands, i)
-		if f == joined {
-			turns = float64(p) * float64(1+i)
-		}
-		out.Strands = append(out.Strands, curve.Curve{Points: pts}.Resample(nodes(p, turns)).Points)
-	}
-	return out, nil
 }
 
 // onTheBall is a strand without what of it leads away: an end that is farther

@@ -17,6 +17,13 @@ func rolled(t *testing.T, strands, rounds int, mm, former float64) RopeBall {
 	return b
 }
 
+func length(b RopeBall) (sum float64) {
+	for _, l := range b.CordsMM {
+		sum += l
+	}
+	return sum / math.Max(1, float64(len(b.CordsMM)))
+}
+
 func TestRopeBallScales(t *testing.T) {
 	a, b := rolled(t, 3, 2, 3, 0), rolled(t, 3, 2, 6, 0)
 	for name, v := range map[string][2]float64{"former": {a.FormerMM, b.FormerMM}, "outside": {a.OuterMM, b.OuterMM}, "opening": {a.InnerMM, b.InnerMM}, "bare": {a.BareMM, b.BareMM}, "cord": {a.CordsMM[0], b.CordsMM[0]}} {
@@ -28,7 +35,7 @@ func TestRopeBallScales(t *testing.T) {
 // takes its rounds one after the other; a larger former takes more of it and
 // shows more.
 func TestRopeBallLaws(t *testing.T) {
-	for _, c := range [][2]int{{2, 1}, {3, 1}, {2, 2}, {3, 2}, {2, 3}} {
+	for _, c := range [][2]int{{1, 2}, {1, 3}, {2, 2}, {1, 5}, {3, 2}, {2, 3}} {
 		b := rolled(t, c[0], c[1], 1, 0)
 		if b.OuterMM < b.FormerMM+3.9 || b.OuterMM > b.FormerMM+7 {
 			t.Errorf("%v: on %.1f it is %.1f wide", c, b.FormerMM, b.OuterMM)
@@ -53,31 +60,45 @@ func TestRopeBallLaws(t *testing.T) {
 	}
 }
 
-// Stopping after the first round on the same former leaves the opening wider.
+// One round alone is a ring: what passes through it is as wide as its mandrel,
+// two strands lie on the mandrel at every crossing, it is lower than it is wide
+// on a wide mandrel, and a wider one takes more cord.
 func TestNapkinRing(t *testing.T) {
-	whole := rolled(t, 2, 2, 3, 0)
-	ring := rolled(t, 2, 1, 3, 11)
-	if ring.InnerMM <= 0 || ring.InnerMM >= ring.OuterMM || ring.InnerMM >= 11 {
-		t.Errorf("a ring %v mm wide inside, %v outside", ring.InnerMM, ring.OuterMM)
-	}
-	if whole.CordsMM[0] <= 1.5*ring.CordsMM[0] {
-		t.Errorf("twice round a strand takes %v, once %v", whole.CordsMM[0], ring.CordsMM[0])
+	for m := 1; m <= MostTracks; m++ {
+		last := RopeBall{}
+		for _, d := range (weaving{m, true}).steps() {
+			b := rolled(t, m, 1, 3, 3*d)
+			near(t, "the opening", b.InnerMM, b.FormerMM, 0.03)
+			near(t, "the outside", b.OuterMM, b.FormerMM+4*3, 0.15)
+			if b.BareMM != 0 || b.Gap < 0.98 || len(b.RoundsMM) != 1 {
+				t.Errorf("%d on %.1f: bare %.1f, gap %.2f, %d rounds", m, b.FormerMM, b.BareMM, b.Gap, len(b.RoundsMM))
+			}
+			// Three leads of m strands lie side by side at the least, and a
+			// track goes three times round.
+			if b.HeightMM < 3*float64(m)*2 || b.CordsMM[0] < 3*math.Pi*(b.FormerMM+3) {
+				t.Errorf("%d on %.1f: %.1f high, %.1f of cord", m, b.FormerMM, b.HeightMM, b.CordsMM[0])
+			}
+			if b.CordsMM[0] <= length(last) || b.OuterMM <= last.OuterMM {
+				t.Errorf("%d: on %.1f a strand takes %.1f, on %.1f %.1f", m, b.FormerMM, b.CordsMM[0], last.FormerMM, length(last))
+			}
+			last = b
+		}
 	}
 }
 
 // Published: the knot of three leads and four bights, on one strand, has the
 // determinant 45. Every track of a ball is that knot still.
 func TestTracksAreTurksHeads(t *testing.T) {
-	for _, m := range ropeTracks {
-		for _, former := range formerSteps(m) {
-			for j, pts := range embedded()[ropeKey(m, former)].Strands {
+	for _, w := range weavings() {
+		for _, former := range w.steps() {
+			for j, pts := range embedded()[w.key(former)].Strands {
 				c := curve.TurnY(curve.Curve{Points: pts, Closed: true}, 0.37).Map(func(v Vec) Vec { return Vec{X: v.X, Y: 0.9*v.Y + 0.43*v.Z, Z: 0.9*v.Z - 0.43*v.Y} })
 				found, err := curve.Crossings([]curve.Curve{c})
 				if err != nil {
 					t.Fatal(err)
 				}
 				if det := curve.Determinant(found, 1); det != 45 {
-					t.Errorf("track %d of %d on %.1f has the determinant %d", j+1, m, former, det)
+					t.Errorf("track %d of %s has the determinant %d", j+1, w.key(former), det)
 				}
 			}
 		}
@@ -86,7 +107,7 @@ func TestTracksAreTurksHeads(t *testing.T) {
 
 func TestRopeBallRefusals(t *testing.T) {
 	for name, a := range map[string]RopeAsk{
-		"no strands": {Cord: rope(3), Rounds: 1}, "too many": {Cord: rope(3), Strands: 4, Rounds: 3}, "five": {Cord: rope(3), Strands: 5, Rounds: 1},
+		"no strands": {Cord: rope(3), Rounds: 1}, "too many": {Cord: rope(3), Strands: 4, Rounds: 3}, "seven": {Cord: rope(3), Strands: 7, Rounds: 1}, "wide mandrel": {Cord: rope(3), Strands: 3, Rounds: 1, FormerMM: 90}, "narrow mandrel": {Cord: rope(3), Strands: 3, Rounds: 1, FormerMM: 9},
 		"small former": {Cord: rope(3), Strands: 3, Rounds: 2, FormerMM: 4}, "large former": {Cord: rope(3), Strands: 3, Rounds: 2, FormerMM: 400},
 		"no cord": {Cord: Cord{}, Strands: 3, Rounds: 2},
 	} {

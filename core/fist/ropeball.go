@@ -1,7 +1,6 @@
 package fist
 
 import (
-	"context"
 	"fmt"
 	"math"
 	"slices"
@@ -16,7 +15,7 @@ import (
 
 // RopeAsk is what a rope ball is wanted of: three leads and four bights round a
 // former, strands led side by side and followed round so many times. One round
-// alone is the napkin ring.
+// alone is the napkin ring: its former is a mandrel that it comes off.
 type RopeAsk struct {
 	Cord     Cord
 	Strands  int     // side by side
@@ -24,16 +23,17 @@ type RopeAsk struct {
 	FormerMM float64 // 0 for the best
 }
 
-// RopeBall is a rope ball drawn up on its former.
+// RopeBall is a rope ball, or a napkin ring, drawn up on its former.
 type RopeBall struct {
 	RopeAsk
 	CordsMM  []float64 // by strand, all its rounds
 	RoundsMM []float64 // of the first strand, by round
 	OuterMM  float64
+	HeightMM float64 // along its axis
 	// InnerMM is the opening along the axis: of a napkin ring the width that
 	// passes through it.
 	InnerMM float64
-	// BareMM is the widest place that no cord covers, 0 where none is.
+	// BareMM is the widest place of a ball that no cord covers, 0 where none is.
 	BareMM float64
 	Gap    float64
 	ways   [][]Vec // by strand, in hard diameters
@@ -46,88 +46,104 @@ const (
 	MostTracks = 6
 )
 
-// ropeTracks are the numbers of strands side by side, all rounds together, that
-// balls are drawn up with.
-var ropeTracks = []int{2, 3, 4, 6}
+// weaving is m tracks side by side, all rounds together, round a ball or, as a
+// ring, round a mandrel.
+type weaving struct {
+	m    int
+	ring bool
+}
 
-// formerSteps are the formers that balls of m tracks are drawn up on, in hard
-// diameters.
-func formerSteps(m int) []float64 {
-	var out []float64
-	shares := []float64{0.8, 1.1, 1.5}
-	if m > 4 { // so many lock on one another sooner
-		shares = []float64{1.1, 1.3, 1.5}
-	}
-	for _, share := range shares {
-		out = append(out, share*float64(m)+1)
+// weavings are all that are drawn up: of one track there is no ball, it is
+// followed at least once.
+func weavings() (out []weaving) {
+	for m := 1; m <= MostTracks; m++ {
+		out = append(out, weaving{m, true})
+		if m > 1 {
+			out = append(out, weaving{m, false})
+		}
 	}
 	return out
 }
 
-func ropeKey(m int, former float64) string { return fmt.Sprintf("rope %d on %.2f", m, former) }
+// steps are the formers that it is drawn up on, in hard diameters.
+func (w weaving) steps() []float64 {
+	shares := []float64{0.8, 1.1, 1.5}
+	switch {
+	case w.ring:
+		shares = []float64{1.4, 1.8, 2.4, 3.2, 4}
+	case w.m > 4: // so many lock on one another sooner
+		shares = []float64{1.1, 1.3, 1.5}
+	}
+	out := make([]float64, len(shares))
+	for i, share := range shares {
+		out[i] = share*float64(w.m) + 1
+	}
+	return out
+}
 
-// MakeRope draws a rope ball up.
+func (w weaving) key(former float64) string {
+	if w.ring {
+		return fmt.Sprintf("ring %d on %.2f", w.m, former)
+	}
+	return fmt.Sprintf("rope %d on %.2f", w.m, former)
+}
+
+// MakeRope draws a rope ball or a napkin ring up.
 func MakeRope(a RopeAsk) (RopeBall, error) {
-	m := a.Strands * a.Rounds
+	of := weaving{a.Strands * a.Rounds, a.Rounds == 1}
 	switch {
 	case a.Strands < 1 || a.Rounds < 1:
 		return RopeBall{}, &Refused{Field: "passes", Passes: 1, Why: "a rope ball of no strands or no rounds is none; one of each is the least"}
-	case m > MostTracks:
-		return RopeBall{}, &Refused{Field: "passes", Passes: MostTracks / a.Strands, Why: fmt.Sprintf("%d strands followed to %d rounds lie %d side by side; %d are the most that can be kept in order", a.Strands, a.Rounds, m, MostTracks)}
-	case !slices.Contains(ropeTracks, m):
-		no := &Refused{Field: "passes", Why: fmt.Sprintf("%d strands followed to %d rounds lie %d side by side; 2, 3, 4 and 6 are known", a.Strands, a.Rounds, m)}
-		for r := 1; r*a.Strands <= MostTracks; r++ { // as often as is known
-			if slices.Contains(ropeTracks, r*a.Strands) {
-				no.Passes = r
-			}
-		}
-		return RopeBall{}, no
+	case a.Strands > MostTracks:
+		return RopeBall{}, &Refused{Field: "strands_per_pass", Why: fmt.Sprintf("%d strands lie side by side; %d are the most that can be kept in order", a.Strands, MostTracks)}
+	case of.m > MostTracks:
+		return RopeBall{}, &Refused{Field: "passes", Passes: MostTracks / a.Strands, Why: fmt.Sprintf("%d strands followed to %d rounds lie %d side by side; %d are the most that can be kept in order", a.Strands, a.Rounds, of.m, MostTracks)}
 	case !(a.Cord.DiameterMM >= 0.2 && a.Cord.DiameterMM <= 60):
 		return RopeBall{}, &Refused{Field: "cord", Why: fmt.Sprintf("a cord of %g mm is none", a.Cord.DiameterMM)}
 	}
 	hard := a.Cord.Hard()
-	steps := formerSteps(m)
+	steps := of.steps()
 	lo, hi := steps[0], steps[len(steps)-1]
 	if a.FormerMM == 0 {
 		a.FormerMM = hard * steps[1]
 	}
 	former := a.FormerMM / hard
+	what, most := "former", "lies bare between"
+	if of.ring {
+		what, most = "mandrel", "is more than hold together"
+	}
 	switch {
 	case former < lo-0.01:
-		return RopeBall{}, &Refused{Field: "former_mm", CoreMM: math.Ceil(10*hard*lo) / 10, Why: fmt.Sprintf("on a former of %.1f mm %d strands side by side lock on one another before they reach it; it must be %.1f mm or more", a.FormerMM, m, hard*lo)}
+		return RopeBall{}, &Refused{Field: "former_mm", CoreMM: math.Ceil(10*hard*lo) / 10, Why: fmt.Sprintf("on a %s of %.1f mm %d strands side by side lock on one another before they reach it; it must be %.1f mm or more", what, a.FormerMM, of.m, hard*lo)}
 	case former > hi+0.01:
-		return RopeBall{}, &Refused{Field: "former_mm", CoreMM: math.Floor(10*hard*hi) / 10, Why: fmt.Sprintf("a former of %.1f mm lies bare between %d strands side by side; take one of up to %.1f mm, or more strands", a.FormerMM, m, hard*hi)}
+		return RopeBall{}, &Refused{Field: "former_mm", CoreMM: math.Floor(10*hard*hi) / 10, Why: fmt.Sprintf("a %s of %.1f mm %s %d strands side by side; take one of up to %.1f mm, or more strands", what, a.FormerMM, most, of.m, hard*hi)}
 	}
-	w, err := woven(m, former)
+	w, err := of.on(former)
 	if err != nil {
 		return RopeBall{}, err
 	}
-	b := RopeBall{RopeAsk: a, OuterMM: hard * w.outer, Gap: w.gap}
-	b.BareMM = math.Max(0, hard*(w.bare+1)-a.Cord.CoverMM)
+	b := RopeBall{RopeAsk: a, OuterMM: hard * w.outer, HeightMM: hard * w.height, Gap: w.gap}
+	if !of.ring {
+		b.BareMM = math.Max(0, hard*(w.bare+1)-a.Cord.CoverMM)
+	}
 	b.InnerMM = math.Max(0, hard*w.inner-(a.Cord.CoverMM-hard))
 	for i := range a.Strands {
 		var way []Vec
 		for r := range a.Rounds {
 			track := w.tracks[i+r*a.Strands]
-			// Each strand begins at a bight of its own, where it is farthest out
-			// towards one end of the axis.
-			at := func(k int) Vec { return track[(k+len(track))%len(track)] }
-			from := (i % RopeBights) * len(track) / RopeBights
-			for k, mid := from-len(track)/10, from; k <= mid+len(track)/10; k++ {
-				if at(k).Y > at(from).Y {
-					from = k
-				}
+			// Each strand begins at a bight of its own, and steps to the next
+			// round there.
+			from := bight(track, i%RopeBights)
+			if r > 0 {
+				from = nearestTo(track, way[len(way)-1])
 			}
-			from = (from + len(track)) % len(track)
+			from = w.clearest(track, from)
 			track = slices.Concat(track[from:], track[:from])
 			if i == 0 {
 				b.RoundsMM = append(b.RoundsMM, hard*(curve.Curve{Points: track, Closed: true}).Length())
 			}
-			if r > 0 { // it steps over the strands that lie between, at a bight, where nothing crosses
-				const over = 1.5
-				last := way[len(way)-1]
-				lift := func(v Vec) Vec { return r3.Add(v, r3.Scale(over, r3.Unit(v))) }
-				way = append(way, lift(last), lift(track[0]))
+			if r > 0 { // over the strands that lie between
+				way = append(way, lifted(way[len(way)-1]), lifted(track[0]))
 			}
 			way = append(way, track...)
 		}
@@ -135,6 +151,64 @@ func MakeRope(a RopeAsk) (RopeBall, error) {
 		b.ways = append(b.ways, way)
 	}
 	return b, nil
+}
+
+// lifted is a place above a strand, clear of those that lie beside it.
+func lifted(v Vec) Vec {
+	const over = 2.0 // diameters
+	return r3.Add(v, r3.Scale(over, r3.Unit(v)))
+}
+
+// bight is where a track turns back at its n-th bight on one side of the ball.
+func bight(track []Vec, n int) int {
+	mid := n * len(track) / RopeBights
+	best := mid
+	for k := mid - len(track)/10; k <= mid+len(track)/10; k++ {
+		if j := (k + len(track)) % len(track); track[j].Y > track[best].Y {
+			best = j
+		}
+	}
+	return best
+}
+
+func nearestTo(track []Vec, v Vec) int {
+	best := 0
+	for k, u := range track {
+		if r3.Norm2(r3.Sub(u, v)) < r3.Norm2(r3.Sub(track[best], v)) {
+			best = k
+		}
+	}
+	return best
+}
+
+// clearest is a place of a track near the one at k from which it can be lifted
+// off the ball past all others.
+func (w weave) clearest(track []Vec, k int) int {
+	const reach = 3.0 // diameters to either side
+	best, at := -1.0, k
+	for n, v := range track {
+		if r3.Norm(r3.Sub(v, track[k])) > reach {
+			continue
+		}
+		clear := math.Inf(1)
+		for _, other := range w.tracks {
+			for j, u := range other {
+				if r3.Norm2(r3.Sub(u, v)) > (reach+1)*(reach+1) {
+					continue
+				}
+				if &other[0] == &track[0] && min((n-j+len(track))%len(track), (j-n+len(track))%len(track)) <= len(track)/20 {
+					continue // itself, where it runs on
+				}
+				prev := other[(j+len(other)-1)%len(other)]
+				d, _, _ := curve.SegmentDistance(v, lifted(v), prev, u)
+				clear = math.Min(clear, d)
+			}
+		}
+		if clear > best {
+			best, at = clear, n
+		}
+	}
+	return at
 }
 
 // Ways are the ways of the strands, mm, about the former's middle, the axis
@@ -149,64 +223,94 @@ func (b RopeBall) Ways() [][]Vec {
 	return out
 }
 
-// weave is a ball of m tracks on a former, in hard diameters.
+// weave is a weaving on a former, in hard diameters.
 type weave struct {
-	tracks                  [][]Vec
-	outer, inner, bare, gap float64
+	tracks                          [][]Vec
+	outer, inner, height, bare, gap float64
 }
 
 var weaves kept.By[weave]
 
-// woven is the ball of m tracks on a former, between those that were drawn up,
-// with what is measured on it.
-func woven(m int, former float64) (weave, error) {
-	return weaves.Get(fmt.Sprintf("%d %.4f", m, former), func() (weave, error) {
-		w := weave{tracks: make([][]Vec, m), inner: math.Inf(1), gap: math.Inf(1)}
-		at, weights := curve.Between(formerSteps(m), former)
+// on is the weaving on a former, between those that were drawn up, with what is
+// measured on it.
+func (w weaving) on(former float64) (weave, error) {
+	return weaves.Get(fmt.Sprintf("%v %.4f", w, former), func() (weave, error) {
+		out := weave{tracks: make([][]Vec, w.m), inner: math.Inf(1), gap: math.Inf(1)}
+		steps := w.steps()
+		at, weights := curve.Between(steps, former)
 		for n, k := range at {
-			s, ok := embedded()[ropeKey(m, formerSteps(m)[k])]
+			s, ok := embedded()[w.key(steps[k])]
 			if !ok {
-				return w, fmt.Errorf("the ball %q is not embedded: run go generate ./core/fist", ropeKey(m, formerSteps(m)[k]))
+				return out, fmt.Errorf("the ball %q is not embedded: run go generate ./core/fist", w.key(steps[k]))
 			}
-			w.gap = math.Min(w.gap, s.Gap)
+			out.gap = math.Min(out.gap, s.Gap)
 			for j, pts := range s.Strands {
 				if n == 0 {
-					w.tracks[j] = make([]Vec, len(pts))
+					out.tracks[j] = make([]Vec, len(pts))
 				}
 				for i, v := range pts {
-					w.tracks[j][i] = r3.Add(w.tracks[j][i], r3.Scale(weights[n], v))
+					out.tracks[j][i] = r3.Add(out.tracks[j][i], r3.Scale(weights[n], v))
 				}
 			}
 		}
 		var all []Vec
-		for _, t := range w.tracks {
+		for _, t := range out.tracks {
 			all = append(all, t...)
 			for _, v := range t {
-				w.outer = math.Max(w.outer, 2*r3.Norm(v)+1)
-				w.inner = math.Min(w.inner, 2*math.Hypot(v.X, v.Z)-1)
+				wide := r3.Norm(v)
+				if w.ring {
+					wide = axial(v)
+				}
+				out.outer = math.Max(out.outer, 2*wide+1)
+				out.inner = math.Min(out.inner, 2*axial(v)-1)
+				out.height = math.Max(out.height, 2*math.Abs(v.Y)+1)
 			}
 		}
-		w.bare = bare(all)
-		return w, nil
+		if !w.ring {
+			out.bare = bare(all)
+		}
+		return out, nil
 	})
 }
 
-// drawRope draws a rope ball of m tracks up on a former: dressed so far out that
-// the tracks clear one another, then drawn in.
-func drawRope(m int, former float64) (shape.Shape, error) {
+// chain is the weaving on all its formers.
+func (w weaving) chain() Chain {
+	c := Chain{cores: w.steps(), key: w.key, laid: w.laid, kept: w.kept, out: r3.Norm, maxSteps: 15000}
+	if w.ring {
+		c.out = axial
+	}
+	return c
+}
+
+func axial(v Vec) float64 { return math.Hypot(v.X, v.Z) }
+
+// laid is the weaving dressed so far out that the tracks clear one another, to
+// be drawn in to a former.
+func (w weaving) laid(former float64, try int) *tighten.Problem {
+	if try > 0 {
+		return nil
+	}
 	// They may press into one another at first, but not so far that one could
 	// pass through.
 	const dressed0 = 0.6
 	var dressed [][]Vec
-	for size := 0.5*float64(m) + 1; dressed == nil; size *= 1.15 {
+	size := 0.5*float64(w.m) + 1
+	if w.ring {
+		size = former
+	}
+	for most := 4 * (size + former); dressed == nil && size < most; size *= 1.15 {
 		for reach := 0.5; reach <= 1.15; reach += 0.05 {
-			if tracks := lay(m, size, reach); leastGap(tracks) >= dressed0 {
+			if tracks := w.lay(size, reach); leastGap(tracks) >= dressed0 {
 				dressed = tracks
 				break
 			}
 		}
 	}
 	p := tighten.Problem{Cling: 1, Bars: []tighten.Bar{tighten.Ball(Vec{}, former)}}
+	if w.ring {
+		long := 4*float64(w.m) + former
+		p.Bars = []tighten.Bar{{From: Vec{Y: -long}, To: Vec{Y: long}, Diameter: former}}
+	}
 	for _, t := range dressed {
 		var route []Vec
 		for i := 0; i < len(t); i += 4 {
@@ -214,43 +318,78 @@ func drawRope(m int, former float64) (shape.Shape, error) {
 		}
 		p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: 1, Closed: true})
 	}
-	r, err := tighten.Draw(context.Background(), p, tighten.Settings{PerDiameter: []float64{2, 3}, MaxSteps: 15000, Still: 2e-4, Tolerance: 0.004})
-	if err != nil {
-		return shape.Shape{}, fmt.Errorf("drawing up a rope ball of %d tracks on %.1f diameters: %w", m, former, err)
+	return &p
+}
+
+// kept is a weaving as it was drawn up on a former, its middle where it was.
+func (w weaving) kept(r tighten.Result, former float64) (shape.Shape, error) {
+	lo, hi := math.Inf(1), math.Inf(-1)
+	for _, s := range r.Strands {
+		for _, v := range s.Points {
+			if axial(v) > former/2+3 {
+				return shape.Shape{}, fmt.Errorf("drawing up %q: it stands off its former", w.key(former))
+			}
+			lo, hi = math.Min(lo, v.Y), math.Max(hi, v.Y)
+		}
 	}
 	out := shape.Shape{Gap: r.Gap}
 	for _, s := range r.Strands {
-		for _, v := range s.Points {
-			if r3.Norm(v) > former/2+3 {
-				return out, fmt.Errorf("a rope ball of %d tracks on %.1f diameters stands off its former", m, former)
+		pts := s.Resample(w.nodes()).Points
+		if w.ring { // it may have slid along its mandrel
+			for i := range pts {
+				pts[i].Y -= (lo + hi) / 2
 			}
 		}
-		out.Strands = append(out.Strands, s.Resample(80+35*m).Points)
+		out.Strands = append(out.Strands, pts)
 	}
 	return out, nil
 }
 
-// lay lays m tracks of three leads and four bights side by side round a former,
-// their bights reaching so far, in radians, towards the poles.
-func lay(m int, former, reach float64) [][]Vec {
+// nodes is how many points a track is kept with.
+func (w weaving) nodes() int {
+	if w.ring {
+		return 120 + 60*w.m
+	}
+	return 80 + 35*w.m
+}
+
+// lay lays the tracks of three leads and four bights side by side round a
+// former, their bights reaching so far, in radians of a ball or radii of a
+// mandrel, from the middle.
+func (w weaving) lay(former, reach float64) [][]Vec {
 	const nodes = 420
 	r := former/2 + 1
 	// The middle of the track: three times round while it goes to and fro four
 	// times, over and under by turns.
-	at := func(t float64) Vec {
-		lat := reach * math.Cos(RopeBights*t/RopeLeads)
+	to := func(t float64) float64 { return reach * math.Cos(RopeBights*t/RopeLeads) }
+	out := func(t float64) Vec { // away from the former
 		s, c := math.Sincos(t)
-		return Vec{X: math.Cos(lat) * c, Y: math.Sin(lat), Z: math.Cos(lat) * s}
+		if w.ring {
+			return Vec{X: c, Z: s}
+		}
+		return Vec{X: math.Cos(to(t)) * c, Y: math.Sin(to(t)), Z: math.Cos(to(t)) * s}
 	}
-	tracks := make([][]Vec, m)
-	for j := range m {
-		off := (float64(j) - float64(m-1)/2) / r
+	at := func(t float64) Vec {
+		v := out(t)
+		if w.ring {
+			v.Y = to(t)
+		}
+		return v
+	}
+	tracks := make([][]Vec, w.m)
+	for j := range w.m {
+		off := (float64(j) - float64(w.m-1)/2) / r
 		for k := range nodes {
 			t := 2 * math.Pi * RopeLeads * float64(k) / nodes
 			h := 0.5 * math.Tanh(2.2*math.Sin(2*RopeBights*t/RopeLeads))
-			out := at(t)
-			side := r3.Cross(out, r3.Unit(r3.Sub(at(t+1e-4), at(t-1e-4))))
-			v := r3.Add(r3.Scale(math.Cos(off), out), r3.Scale(math.Sin(off), side))
+			side := r3.Cross(out(t), r3.Unit(r3.Sub(at(t+1e-4), at(t-1e-4))))
+			if w.ring {
+				v := r3.Add(at(t), r3.Scale(off, side))
+				flat := math.Hypot(v.X, v.Z)
+				tracks[j] = append(tracks[j], Vec{X: (r + h) * v.X / flat, Y: r * v.Y, Z: (r + h) * v.Z / flat})
+				continue
+			}
+			v := r3.Add(r3.Scale(math.Cos(off), out(t)), r3.Scale(math.Sin(off), side))
 			tracks[j] = append(tracks[j], r3.Scale(r+h, v))
 		}
 	}

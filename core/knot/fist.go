@@ -214,12 +214,14 @@ func layFist(w Work, shares []float64, loose float64) (Tied, error) {
 		fmt.Sprintf("The ball measures {%.1fmm} across its faces and {%.1fmm} across its corners.", b.FaceMM, b.CornerMM),
 	}
 	for _, wn := range b.Warnings {
-		if wn.Code == "hard-core" || wn.Code == "choking" {
+		if wn.Code == "choking" { // of the finished thing; nothing is to be mended
 			t.Cautions = append(t.Cautions, wn.Message)
 			continue
 		}
 		f := Flaw{Code: wn.Code, Says: wn.Message}
 		switch {
+		case wn.Kind != "":
+			f.Field, f.Set, f.Label = "core.kind", string(wn.Kind), fmt.Sprintf("Take a %s", wn.Kind.Name())
 		case wn.CoreMM > 0 && b.Core.Kind != fist.Stopper:
 			f.Field, f.Set, f.Label = "core.diameter_mm", tenths(wn.CoreMM), fmt.Sprintf("Take a core of %.1f mm", tenths(wn.CoreMM))
 		case wn.Passes > 0:

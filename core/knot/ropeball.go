@@ -28,7 +28,7 @@ func init() {
 		Fields: []Field{
 			{Key: "passes", Short: "", Label: "rounds", Kind: "count", Default: "2", Least: 1, Most: fist.MostTracks, Needed: true},
 			{Key: "strands_per_pass", Short: "side", Label: "strands side by side", Kind: "count", Default: "3", Least: 1, Most: fist.MostTracks},
-			{Key: "former_mm", Short: "former", Label: "former", Kind: "length"},
+			{Key: "former_mm", Short: "former", Label: "former or mandrel", Kind: "length"},
 			{Key: "leads", Short: "leads", Label: "leads", Kind: "count", Default: "3", Least: fist.RopeLeads, Most: fist.RopeLeads},
 			{Key: "bights", Short: "bights", Label: "bights", Kind: "count", Default: "4", Least: fist.RopeBights, Most: fist.RopeBights},
 		},
@@ -81,17 +81,17 @@ func tieRopeBall(w Work) (Tied, error) {
 	if err != nil {
 		return Tied{}, err
 	}
-	t := Tied{Loose: true, Repeats: 1, Gap: b.Gap, Height: b.OuterMM, Ends: true}
+	t := Tied{Loose: true, Repeats: 1, Gap: b.Gap, Height: b.HeightMM, Ends: true}
 	for _, way := range b.Ways() {
 		pts := make([]Vec, len(way))
 		for i, v := range way {
-			pts[i] = Vec{X: v.X, Y: v.Y + b.OuterMM/2, Z: v.Z}
+			pts[i] = Vec{X: v.X, Y: v.Y + b.HeightMM/2, Z: v.Z}
 		}
 		t.Own = append(t.Own, pressed(pts))
 		t.Workers = append(t.Workers, len(t.Workers))
 	}
 	if b.Rounds > 1 { // a napkin ring comes off its mandrel
-		t.Core = &CoreAt{At: Vec{Y: b.OuterMM / 2}, DiameterMM: b.FormerMM, Colour: fist.Wadding.Colour(),
+		t.Core = &CoreAt{At: Vec{Y: b.HeightMM / 2}, DiameterMM: b.FormerMM, Colour: fist.Wadding.Colour(),
 			WeightG: fist.Core{Kind: fist.Wadding, DiameterMM: b.FormerMM}.Weight(b.Cord)}
 	}
 	t.Checks = append(t.Checks, ropeSays(b)...)
@@ -101,7 +101,7 @@ func tieRopeBall(w Work) (Tied, error) {
 
 func ropeSays(b fist.RopeBall) []string {
 	if b.Rounds == 1 {
-		return []string{fmt.Sprintf("The ring is {%.1fmm} wide inside and {%.1fmm} outside.", b.InnerMM, b.OuterMM)}
+		return []string{fmt.Sprintf("The ring is {%.1fmm} wide inside, {%.1fmm} outside and {%.1fmm} high.", b.InnerMM, b.OuterMM, b.HeightMM)}
 	}
 	says := fmt.Sprintf("The ball measures {%.1fmm} on a former of {%.1fmm}.", b.OuterMM, b.FormerMM)
 	if b.BareMM > 0.05 {
@@ -115,9 +115,14 @@ func ropeActions(b fist.RopeBall) []Action {
 	if b.Strands > 1 {
 		side = fmt.Sprintf("%d strands side by side", b.Strands)
 	}
+	what := "former"
 	acts := []Action{{Moves: -1, Text: fmt.Sprintf("Take a former of {%.1fmm}.", b.FormerMM), Detail: "A ball of wadding bound with tape keeps its shape and weighs little."}}
+	if b.Rounds == 1 {
+		what = "mandrel"
+		acts[0] = Action{Moves: -1, Text: fmt.Sprintf("Take a mandrel of {%.1fmm}.", b.FormerMM), Detail: "A bottle's neck, a tube or a round handle; the ring comes off it at the end."}
+	}
 	for lead := range fist.RopeLeads {
-		acts = append(acts, Action{Moves: 0, Text: fmt.Sprintf("Lead %d of %d: once round the former with the %s, over one band and under the next.", lead+1, fist.RopeLeads, side),
+		acts = append(acts, Action{Moves: 0, Text: fmt.Sprintf("Lead %d of %d: once round the %s with the %s, over one band and under the next.", lead+1, fist.RopeLeads, what, side),
 			Detail: fmt.Sprintf("Over and under by turns; in all %d bights on either side.", fist.RopeBights)})
 	}
 	acts[len(acts)-1].Gate = fmt.Sprintf("%d bights on either side, every crossing over one and under one.", fist.RopeBights)
@@ -128,6 +133,9 @@ func ropeActions(b fist.RopeBall) []Action {
 	}
 	for round := range fistRounds {
 		acts = append(acts, Action{slack: true, Moves: 0, Text: fmt.Sprintf("Round %d of drawing up: work the slack of each strand from its start to its end, bight by bight.", round+1), Gate: "The bands lie flat and touch one another."})
+	}
+	if b.Rounds == 1 {
+		acts = append(acts, Action{Moves: -1, Text: "Slide the ring off its mandrel."})
 	}
 	return append(acts, Action{Moves: -1, Text: "Tuck both ends of every strand under three crossings and cut them flush."})
 }

@@ -59,9 +59,10 @@ type Purpose struct {
 	Unknown map[string]json.RawMessage `json:"-"`
 }
 
-// Hardware is what the piece hangs on.
+// Hardware is what the piece hangs on. Of a piece that hangs on none, a ball or
+// a napkin ring, the widths count for nothing.
 type Hardware struct {
-	Type    string  `json:"type" jsonschema:"enum=split-ring,enum=swivel-clip,enum=carabiner,enum=rod"`
+	Type    string  `json:"type" jsonschema:"enum=split-ring,enum=swivel-clip,enum=carabiner,enum=rod,enum=none"`
 	InnerMM float64 `json:"inner_mm"`
 	WireMM  float64 `json:"wire_mm"`
 
@@ -354,9 +355,9 @@ func (d Document) Check() Problems {
 		say("purpose.kind", "is longer than 60 letters")
 	}
 	switch d.Purpose.HangsOn.Type {
-	case "split-ring", "swivel-clip", "carabiner", "rod":
+	case "split-ring", "swivel-clip", "carabiner", "rod", "none":
 	default:
-		say("purpose.hangs_on.type", "is %q; it is split-ring, swivel-clip, carabiner or rod", d.Purpose.HangsOn.Type)
+		say("purpose.hangs_on.type", "is %q; it is split-ring, swivel-clip, carabiner, rod or none", d.Purpose.HangsOn.Type)
 	}
 	if v := d.Purpose.HangsOn.InnerMM; !(v >= 2 && v <= 2000) {
 		say("purpose.hangs_on.inner_mm", "is %v; an inner width is between 2 and 2000 mm", v)

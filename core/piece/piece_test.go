@@ -396,7 +396,9 @@ func TestMirroredTwiceIsTheSamePiece(t *testing.T) {
 	for _, p := range piece.Patterns() {
 		once := p.Document.Mirrored()
 		twice := once.Mirrored()
-		if len(p.Document.Cords) > 1 && piece.Notate(once.Sequence) == piece.Notate(p.Document.Sequence) {
+		// A ball by itself has no side that could be named; its curves are mirrored.
+		sided := len(p.Document.Cords) > 1 && p.Document.Sequence[len(p.Document.Sequence)-1].Do != "rope-ball"
+		if sided && piece.Notate(once.Sequence) == piece.Notate(p.Document.Sequence) {
 			t.Errorf("%s: mirrored it is the same", p.ID)
 		}
 		if a, b := piece.Notate(p.Document.Sequence), piece.Notate(twice.Sequence); a != b {

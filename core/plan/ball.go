@@ -37,6 +37,17 @@ func (w *walk) fromKnot(i int, path string, s knot.Section) error {
 	return nil
 }
 
+// hangsOnNothing refuses what is put on or made in a ring where there is none.
+func (w *walk) hangsOnNothing(path string, s knot.Section) error {
+	says := "puts cords on, but the piece hangs on nothing; say what it hangs on, or begin with a ball and hitch=from-knot"
+	field := "hitch"
+	if s.Do == "coil-loop" {
+		says, field = "makes its eye in a ring, but the piece hangs on nothing; say what it hangs on", "do"
+	}
+	return piece.Problems{{Path: path + "." + field, Message: says,
+		Fix: &Fix{Label: "Hang it on a split ring", Set: []Set{{Path: "purpose.hangs_on.type", Value: "split-ring"}}}}}
+}
+
 func startsBall(s knot.Section) bool {
 	cords, _ := knot.BallLegs(s)
 	return cords > 0

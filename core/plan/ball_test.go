@@ -115,3 +115,75 @@ func TestWhatIsNoBallIsRefused(t *testing.T) {
 		}
 	}
 }
+
+// A hard, heavy core is told before anything is cut, and the softer one that is
+// offered takes the warning away; what a child could swallow is told either way.
+func TestAHardCoreIsToldWithASofterOne(t *testing.T) {
+	d := from(t, "mount A hitch=from-knot, monkeys-fist 5 core=steel, coil-loop 6", "A")
+	p := make1(t, d, plan.Options{})
+	if len(p.Warnings) != 1 || p.Warnings[0].Code != "hard-core" || p.Warnings[0].Fix == nil || !strings.Contains(p.Warnings[0].Message, "local law") {
+		t.Fatalf("%+v", p.Warnings)
+	}
+	kind, _ := p.Warnings[0].Fix.Set[0].Value.(string)
+	d.Sequence[1].Core.Kind = fist.Kind(kind)
+	soft := make1(t, d, plan.Options{})
+	if len(soft.Warnings) != 0 || soft.WeightG >= p.WeightG {
+		t.Errorf("with %s: %+v, %.1f g of %.1f g", kind, soft.Warnings, soft.WeightG, p.WeightG)
+	}
+	for _, p := range []plan.Plan{p, soft} {
+		if !strings.Contains(strings.Join(p.Cautions, " "), "small child could swallow") {
+			t.Errorf("%v", p.Cautions)
+		}
+	}
+}
+
+// A napkin ring hangs on nothing and is as long as it is high; cords that would
+// hang on a ring are refused there, and the way out mends it.
+func TestWhatHangsOnNothing(t *testing.T) {
+	d := from(t, "mount A B C hitch=from-knot, rope-ball 1 side=3 former=34mm", "A", "B", "C")
+	d.Purpose.HangsOn.Type = "none"
+	p := make1(t, d, plan.Options{})
+	r, err := fist.MakeRope(fist.RopeAsk{Cord: fist.Of(d.Cords[0].Stuff), Strands: 3, Rounds: 1, FormerMM: 34})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if math.Abs(p.LengthMM-r.HeightMM) > 0.1*r.HeightMM || p.LengthMM >= r.OuterMM || len(p.Warnings) > 0 || len(p.Layout().Cores) > 0 {
+		t.Errorf("%.1f mm long, %.1f high, %.1f wide, %d cores: %+v", p.LengthMM, r.HeightMM, r.OuterMM, len(p.Layout().Cores), p.Warnings)
+	}
+	for i, c := range p.Cords {
+		if use := p.Sections[1].Use[i].MM; use < r.CordsMM[i] || use > 1.12*r.CordsMM[i] || c.CutMM <= use {
+			t.Errorf("strand %s takes %.0f mm, the plan gives it %.0f and cuts %.0f", c.ID, r.CordsMM[i], use, c.CutMM)
+		}
+	}
+	said := strings.Join(wordsOf(p), "\n")
+	for _, want := range []string{"mandrel", "4 bights", "off its mandrel", "Tuck both ends"} {
+		if !strings.Contains(said, want) {
+			t.Errorf("its steps say nothing of %q:\n%s", want, said)
+		}
+	}
+	for line, path := range map[string]string{
+		"mount A B, square-knot 3, finish dome":                "sequence[0].hitch",
+		"mount A hitch=from-knot, monkeys-fist 4, coil-loop 6": "sequence[2].do",
+	} {
+		d := from(t, line, "A", "B")
+		d.Purpose.HangsOn.Type = "none"
+		_, err := plan.Make(d, plan.Options{})
+		var ps piece.Problems
+		if !errors.As(err, &ps) || ps[0].Path != path || ps[0].Fix == nil {
+			t.Errorf("%s: %v", line, err)
+			continue
+		}
+		d.Purpose.HangsOn.Type, _ = ps[0].Fix.Set[0].Value.(string)
+		make1(t, d, plan.Options{})
+	}
+}
+
+// wordsOf is what a plan's steps tell the maker.
+func wordsOf(p plan.Plan) (out []string) {
+	for _, s := range p.Steps {
+		for _, a := range s.Actions {
+			out = append(out, a.Text+" "+a.Detail)
+		}
+	}
+	return out
+}

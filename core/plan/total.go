@@ -36,8 +36,11 @@ func (w *walk) finish() Plan {
 		p.LengthMM = math.Max(p.LengthMM, l.low)
 		p.WidthMM = math.Max(p.WidthMM, 2*l.wide+d)
 	}
-	if w.fromBall() && w.eye > 0 {
+	switch {
+	case w.fromBall() && w.eye > 0:
 		p.LengthMM = w.eye // from the wire that it hangs on
+	case w.fromBall(): // it hangs on nothing: the outside of its last strand
+		p.LengthMM = math.Max(p.LengthMM, w.y)
 	}
 	w.cords()
 	w.warn()

@@ -101,6 +101,9 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if err := w.checkPlaces(path, field, places); err != nil {
 		return err
 	}
+	if w.d.Purpose.HangsOn.Type == "none" && (s.Do == "mount" || s.Do == "coil-loop") {
+		return w.hangsOnNothing(path, s)
+	}
 	var own []*leg
 	switch s.Do {
 	case "mount":

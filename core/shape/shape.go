@@ -8,6 +8,7 @@ import (
 	"compress/gzip"
 	"encoding/gob"
 	"fmt"
+	"io"
 	"math"
 	"sort"
 
@@ -75,8 +76,12 @@ func Unpack(b []byte) (map[string]Shape, error) {
 	if err != nil {
 		return nil, err
 	}
+	whole, err := io.ReadAll(z) // to its end, where the checksum stands
+	if err != nil {
+		return nil, err
+	}
 	var in []packed
-	if err := gob.NewDecoder(z).Decode(&in); err != nil {
+	if err := gob.NewDecoder(bytes.NewReader(whole)).Decode(&in); err != nil {
 		return nil, err
 	}
 	m := make(map[string]Shape, len(in))

@@ -24,3 +24,46 @@ func TestPackRoundTrip(t *testing.T) {
 		t.Error("rubbish was unpacked")
 	}
 }
+
+// Bytes that were cut off or spoilt are refused; they are never read as another
+// shape, nor do they bring the program down.
+func TestSpoiltBytesAreRefused(t *testing.T) {
+	m := map[string]Shape{}
+	for _, name := range []string{"a", "b", "c"} {
+		m[name] = Shape{Gap: 1, Strands: [][]Vec{{{X: 1}, {Y: 2}, {Z: 3}}, {{X: -1}, {Y: -2}}}}
+	}
+	whole, err := Pack(m)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for cut := 1; cut < len(whole); cut += 3 {
+		if _, err := Unpack(whole[:cut]); err == nil {
+			t.Errorf("the first %d of %d bytes were taken for whole", cut, len(whole))
+		}
+	}
+	for at := 12; at < len(whole); at += 5 { // after the head, all is under a checksum
+		spoilt := append([]byte{}, whole...)
+		spoilt[at] ^= 0x10
+		if _, err := Unpack(spoilt); err == nil {
+			t.Errorf("a wrong byte at %d of %d went unseen", at, len(whole))
+		}
+	}
+}
+
+// The same shapes are the same bytes, in whatever order they were drawn.
+func TestPackingIsTheSameEveryTime(t *testing.T) {
+	build := func(names ...string) []byte {
+		m := map[string]Shape{}
+		for _, n := range names {
+			m[n] = Shape{Pitch: float64(len(n)), Strands: [][]Vec{{{X: float64(len(n))}, {X: 1}}}}
+		}
+		b, err := Pack(m)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return b
+	}
+	if a, b := build("one", "three", "seventeen"), build("seventeen", "one", "three"); string(a) != string(b) {
+		t.Error("the order of drawing shows in the bytes")
+	}
+}

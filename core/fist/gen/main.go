@@ -8,6 +8,7 @@ import (
 	"context"
 	"flag"
 	"fmt"
+	"maps"
 	"os"
 	"runtime"
 	"slices"
@@ -33,10 +34,8 @@ func main() {
 	var lock sync.Mutex
 	var wg sync.WaitGroup
 	turn := make(chan struct{}, runtime.NumCPU())
-	for key, draw := range fist.Wanted() {
-		again := slices.ContainsFunc(flag.Args(), func(begin string) bool { return strings.HasPrefix(key, begin) })
-		if s, ok := fist.Embedded()[key]; ok && *onlyNew && !again {
-			shapes[key] = s
+	for _, chain := range fist.Wanted() {
+		if *onlyNew && have(chain, shapes) {
 			continue
 		}
 		wg.Add(1)
@@ -44,16 +43,14 @@ func main() {
 			defer wg.Done()
 			turn <- struct{}{}
 			defer func() { <-turn }()
-			s, err := draw()
+			drawn, err := chain.Draw()
 			lock.Lock()
 			defer lock.Unlock()
-			if err != nil {
-				fmt.Fprintln(os.Stderr, "gen:", err)
-				failed = true
-				return
+			if err == nil {
+				maps.Copy(shapes, drawn)
+				err = write(shapes) // what is drawn is kept if the rest is broken off
 			}
-			shapes[key] = s
-			if err := write(shapes); err != nil { // what is drawn is kept if the rest is broken off
+			if err != nil {
 				fmt.Fprintln(os.Stderr, "gen:", err)
 				failed = true
 			}
@@ -80,6 +77,20 @@ func main() {
 		os.Exit(1)
 	}
 	fmt.Printf("balls.bin: %d balls\n", len(shapes))
+}
+
+// have takes a chain over that is embedded and that no argument asks to be drawn
+// again.
+func have(c fist.Chain, shapes map[string]shape.Shape) bool {
+	for _, key := range c.Keys() {
+		again := slices.ContainsFunc(flag.Args(), func(begin string) bool { return strings.HasPrefix(key, begin) })
+		s, ok := fist.Embedded()[key]
+		if !ok || again {
+			return false
+		}
+		shapes[key] = s
+	}
+	return true
 }
 
 func write(shapes map[string]shape.Shape) error {

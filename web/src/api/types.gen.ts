@@ -56,7 +56,7 @@ export interface Purpose {
   note?: string;
 }
 export interface Hardware {
-  type: "split-ring" | "swivel-clip" | "carabiner" | "rod";
+  type: "split-ring" | "swivel-clip" | "carabiner" | "rod" | "none";
   inner_mm: number;
   wire_mm: number;
 }

@@ -3,12 +3,13 @@ import { Choice, Panel, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { useWork } from "../work";
 
-const kinds = ["key-fob", "charm", "lanyard", "zip-pull", "strap", "stopper"];
+const kinds = ["key-fob", "charm", "lanyard", "zip-pull", "wrist-strap", "stopper", "fist", "rope-ball", "napkin-ring"];
 const hangers: { id: Hardware["type"]; name: string }[] = [
   { id: "split-ring", name: "a split ring" },
   { id: "swivel-clip", name: "a swivel clip with a flat eye" },
   { id: "carabiner", name: "a carabiner" },
   { id: "rod", name: "a rod or pin" },
+  { id: "none", name: "nothing" },
 ];
 
 /** Purpose: what it hangs on, how long it shall be. */
@@ -32,20 +33,22 @@ export function Purpose() {
         options={hangers}
         onSet={(type) => hang({ type: type as Hardware["type"] })}
       />
-      <div className="grid grid-cols-2 gap-3">
-        <LengthInput
-          label={p.hangs_on.type === "rod" ? "Its length" : "Inner width"}
-          mm={p.hangs_on.inner_mm}
-          onSet={(v) => v && hang({ inner_mm: v })}
-          fine
-        />
-        <LengthInput
-          label={p.hangs_on.type === "rod" ? "Its thickness" : "Wire"}
-          mm={p.hangs_on.wire_mm}
-          onSet={(v) => v && hang({ wire_mm: v })}
-          fine
-        />
-      </div>
+      {p.hangs_on.type !== "none" && (
+        <div className="grid grid-cols-2 gap-3">
+          <LengthInput
+            label={p.hangs_on.type === "rod" ? "Its length" : "Inner width"}
+            mm={p.hangs_on.inner_mm}
+            onSet={(v) => v && hang({ inner_mm: v })}
+            fine
+          />
+          <LengthInput
+            label={p.hangs_on.type === "rod" ? "Its thickness" : "Wire"}
+            mm={p.hangs_on.wire_mm}
+            onSet={(v) => v && hang({ wire_mm: v })}
+            fine
+          />
+        </div>
+      )}
       {plan?.heads ? (
         <p className="text-sm opacity-80">
           It holds {plan.heads_fit} lark's head{plan.heads_fit === 1 ? "" : "s"} of this cord side by side; {plan.heads}{" "}
