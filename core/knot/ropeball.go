@@ -24,7 +24,7 @@ func init() {
 		OtherNames: []string{"globe knot", "turks head ball"},
 		For:        "a large decorative ball or a napkin ring, with no core to throw",
 		Schools: []School{{Field: "passes", Default: "2",
-			Why: "followed once the former is covered; one round alone is the napkin ring"}},
+			Why: "one more round covers the former; one alone, on a mandrel, is the napkin ring"}},
 		Fields: []Field{
 			{Key: "passes", Short: "", Label: "rounds", Kind: "count", Default: "2", Least: 1, Most: fist.MostTracks, Needed: true},
 			{Key: "strands_per_pass", Short: "side", Label: "strands side by side", Kind: "count", Default: "3", Least: 1, Most: fist.MostTracks},

@@ -19,7 +19,9 @@ func (c *canvas) index() {
 		for _, p := range t.samples {
 			c.x0, c.y0 = math.Min(c.x0, p.x), math.Min(c.y0, p.y)
 			x1, y1 = math.Max(x1, p.x), math.Max(y1, p.y)
-			c.widest = math.Max(c.widest, p.hw)
+			if !t.broad {
+				c.widest = math.Max(c.widest, p.hw)
+			}
 		}
 	}
 	c.cell = math.Max(c.cell, 0.8*c.widest)
@@ -29,27 +31,61 @@ func (c *canvas) index() {
 	c.grid = make([][]ref, c.nx*c.ny)
 	for ti, t := range c.tubes {
 		for i, p := range t.samples {
+			r := ref{p.x, p.y, p.z, int32(ti), int32(i)}
+			if t.broad {
+				c.broad = append(c.broad, r)
+				continue
+			}
 			k := int((p.y-c.y0)/c.cell)*c.nx + int((p.x-c.x0)/c.cell)
-			c.grid[k] = append(c.grid[k], ref{p.x, p.y, int32(ti), int32(i)})
+			c.grid[k] = append(c.grid[k], r)
 		}
+	}
+	for _, row := range c.grid { // what is nearest to the eye comes first
+		slices.SortFunc(row, func(a, b ref) int {
+			return cmp.Or(cmp.Compare(b.z, a.z), cmp.Compare(a.t, b.t), cmp.Compare(a.i, b.i))
+		})
 	}
 }
 
-// near calls f with the slices whose centres lie within reach mm of a point
-// until f says that it has seen enough.
+// near calls f with the slices whose centres lie within reach mm of a point, and
+// with all that are broad, until f says that it has seen enough.
 func (c *canvas) near(x, y, reach float64, f func(t *tube, i int) bool) {
+	none := math.Inf(-1)
+	c.nearAbove(x, y, reach, &none, f)
+}
+
+// nearAbove is near for slices no farther from the eye than least, which f may
+// raise.
+func (c *canvas) nearAbove(x, y, reach float64, least *float64, f func(t *tube, i int) bool) {
 	cell := func(v, from float64, n int) int { return max(0, min(n-1, int((v-from)/c.cell))) }
+	look := func(row []ref) bool {
+		for k := range row {
+			r := &row[k]
+			if r.z < *least {
+				return false
+			}
+			if dx, dy := r.x-x, r.y-y; dx*dx+dy*dy <= reach*reach && f(c.tubes[r.t], int(r.i)) {
+				return true
+			}
+		}
+		return false
+	}
+	// Where the point itself lies most is found, so there it is looked first.
+	first := cell(y, c.y0, c.ny)*c.nx + cell(x, c.x0, c.nx)
+	if look(c.grid[first]) {
+		return
+	}
+	for _, r := range c.broad {
+		if r.z >= *least && f(c.tubes[r.t], int(r.i)) {
+			return
+		}
+	}
 	x0, x1 := cell(x-reach, c.x0, c.nx), cell(x+reach, c.x0, c.nx)
 	y0, y1 := cell(y-reach, c.y0, c.ny), cell(y+reach, c.y0, c.ny)
 	for yy := y0; yy <= y1; yy++ {
-		for _, row := range c.grid[yy*c.nx+x0 : yy*c.nx+x1+1] {
-			for k := range row {
-				r := &row[k]
-				if dx, dy := r.x-x, r.y-y; dx*dx+dy*dy <= reach*reach {
-					if f(c.tubes[r.t], int(r.i)) {
-						return
-					}
-				}
+		for k := yy*c.nx + x0; k <= yy*c.nx+x1; k++ {
+			if k != first && look(c.grid[k]) {
+				return
 			}
 		}
 	}
@@ -89,7 +125,11 @@ func (c *canvas) hidden(t *tube, i int, x, y float64, own bool) bool {
 	} else if rank = c.rank[t.id][i]; rank < 0 {
 		return true
 	}
-	c.near(x, y, c.widest, func(o *tube, j int) bool {
+	least := math.Inf(-1)
+	if !c.painted {
+		least = me.z - 0.15*t.d
+	}
+	c.nearAbove(x, y, c.widest, &least, func(o *tube, j int) bool {
 		p := &o.samples[j]
 		if o.strand == t.strand {
 			way := math.Abs(p.s - me.s)
@@ -143,7 +183,8 @@ func (c *canvas) spread() {
 			// run across only bound it.
 			beside := [2]float64{math.Inf(1), math.Inf(1)}
 			bound := beside
-			c.near(me.x, me.y, 3.2*t.d, func(o *tube, j int) bool {
+			least := me.z - 0.8*(t.d+2*c.widest)/2
+			c.nearAbove(me.x, me.y, 3.2*t.d, &least, func(o *tube, j int) bool {
 				p := &o.samples[j]
 				if o.metal || p.lie == knot.Filler || (o.strand == t.strand && math.Abs(p.s-me.s) < 1.6*t.d) {
 					return false
@@ -206,6 +247,9 @@ func (c *canvas) spread() {
 	c.bends()
 	for _, t := range c.tubes {
 		for i := range t.samples {
+			if t.broad {
+				break
+			}
 			c.widest = math.Max(c.widest, math.Max(t.samples[i].l, t.samples[i].r))
 		}
 	}
@@ -292,6 +336,9 @@ func (c *canvas) bodies() []Layer {
 			}
 			chunks = append(chunks, ch)
 		}
+	}
+	for k, row := range c.grid { // what is not seen covers nothing that is
+		c.grid[k] = slices.DeleteFunc(row, func(r ref) bool { return of[r.t][r.i] < 0 })
 	}
 	// Which of two chunks that overlap lies nearer, told where their middles
 	// come nearest.

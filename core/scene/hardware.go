@@ -101,7 +101,7 @@ func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
 func (c *canvas) core(b knot.CoreAt) {
 	at := c.turn(b.At)
 	// Seen only between turns, it lies in their shade.
-	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: mix(b.Colour, inkRGB, 0.35), d: b.DiameterMM, metal: true, plain: true}
+	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: mix(b.Colour, inkRGB, 0.35), d: b.DiameterMM, metal: true, broad: true, plain: true}
 	const parts = 40
 	r := b.DiameterMM / 2
 	for i := 0; i <= parts; i++ {
@@ -122,7 +122,7 @@ func (c *canvas) bead(b knot.BeadAt) {
 		colour = beech
 	}
 	at := c.turn(b.At)
-	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: b.WidthMM, metal: true, open: [2]bool{true, true}}
+	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: b.WidthMM, metal: true, broad: true, open: [2]bool{true, true}}
 	const parts = 40
 	for i := 0; i <= parts; i++ {
 		u := 2*float64(i)/parts - 1

@@ -121,6 +121,7 @@ type tube struct {
 	d       float64 // drawn-up diameter
 	samples []sample
 	metal   bool
+	broad   bool // a bead or a core, much wider than any cord
 	plain   bool // no marks, no light: fibres and caps
 	fibre   bool // a yarn of a fringe
 	open    [2]bool
@@ -137,8 +138,9 @@ type canvas struct {
 	step   float64 // between slices, in diameters
 	tubes  []*tube
 	grid   [][]ref
+	broad  []ref // the few slices of broad tubes, which would coarsen the grid
 	cell   float64
-	widest float64 // the greatest half width, mm
+	widest float64 // the greatest half width of what is in the grid, mm
 	nx, ny int
 	x0, y0 float64
 	// rank is when each slice was painted, by tube; -1 for what is not seen.
@@ -152,8 +154,8 @@ type canvas struct {
 func (c *canvas) shown(y, by float64) bool { return y >= c.lo-by && y <= c.hi+by }
 
 type ref struct {
-	x, y float64
-	t, i int32
+	x, y, z float64
+	t, i    int32
 }
 
 // newCanvas slices the finer the closer the picture is seen; 3 mm stands for a

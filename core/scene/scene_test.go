@@ -13,6 +13,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/fist"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -400,6 +401,21 @@ func BenchmarkFace(b *testing.B) {
 				}
 			})
 		}
+	}
+}
+
+// A ball of eight passes by itself, as the page of balls shows it, nothing of it
+// drawn before.
+func BenchmarkBall(b *testing.B) {
+	stuff := piece.Kernmantle(4, "#0f5c63")
+	ball, err := fist.Make(fist.Ask{Cord: fist.Of(stuff), Passes: 8, Mode: fist.OneCord})
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportAllocs()
+	for n := 0; b.Loop(); n++ {
+		scene.Forget()
+		scene.Draw(plan.BallLayout(ball, ball.Seen(n%6)), []cord.Stuff{stuff, stuff}, scene.View{PerMM: 320 / ball.FaceMM})
 	}
 }
 

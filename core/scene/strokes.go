@@ -264,7 +264,7 @@ func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
 func (c *canvas) fallsOn(t *tube, i int, q pt) bool {
 	me := &t.samples[i]
 	top := math.Inf(-1)
-	c.near(q.x, q.y, c.widest, func(o *tube, j int) bool {
+	c.nearAbove(q.x, q.y, c.widest, &top, func(o *tube, j int) bool {
 		p := &o.samples[j]
 		if o.strand == t.strand && math.Abs(p.s-me.s) < 1.2*t.d {
 			return false

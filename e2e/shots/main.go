@@ -132,7 +132,7 @@ const settled = `(async () => {
   while (quiet < 6) {
     await new Promise((r) => setTimeout(r, 60));
     const n = performance.getEntriesByType("resource").length + document.querySelectorAll("*").length;
-    quiet = n === seen && !document.querySelector('[role="status"][data-wait]') ? quiet + 1 : 0;
+    quiet = n === seen && !document.querySelector('[data-wait]') ? quiet + 1 : 0;
     seen = n;
   }
   return true;

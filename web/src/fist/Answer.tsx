@@ -67,7 +67,13 @@ function Look({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; settle
   return (
     <div className="grid grid-cols-[1fr_10.5rem] gap-3">
       <div className="mat relative h-56 rounded-box border border-base-300 p-2">
-        {picture && <Fitted picture={picture} label={`The ball of ${ball.passes} passes as it hangs`} />}
+        {picture ? (
+          <Fitted picture={picture} label={`The ball of ${ball.passes} passes as it hangs`} />
+        ) : (
+          <p role="status" data-wait className="p-2 text-sm">
+            Drawing it…
+          </p>
+        )}
         <button
           type="button"
           className="btn btn-sm absolute right-2 bottom-2"
@@ -113,6 +119,7 @@ function Side({ n, ask, ball, settled }: { n: number; ask: FistRequest; ball: Fi
   return (
     <div
       className="mat relative h-[3.3rem] overflow-hidden border border-base-300"
+      data-wait={picture ? undefined : true}
       style={{ gridColumn: flat[n - 1][0], gridRow: flat[n - 1][1] }}
     >
       {picture && (

@@ -95,7 +95,7 @@ const Row = memo(function Row(p: RowProps) {
           </span>
           <Glyph of={section.do} />
           <span className={`whitespace-nowrap ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
-          <Short section={section} units={units} />
+          <Short section={section} k={k} units={units} />
         </button>
         {k?.repeats && count !== undefined && (
           <span className="join">
@@ -181,7 +181,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
       )}
       {k.schools?.map((v) => (
         <p key={v.field} className="text-sm opacity-80">
-          {v.field} {v.default} is usual: {v.why}.
+          {k.fields?.find((f) => f.key === v.field)?.label ?? v.field} {v.default} is usual: {v.why}.
         </p>
       ))}
     </div>
@@ -284,7 +284,7 @@ function Grouping({ index, section }: { index: number; section: Section }) {
 }
 
 /** Short says in a word or two what is set beside the count. */
-function Short({ section: s, units }: { section: Section; units: Units }) {
+function Short({ section: s, k, units }: { section: Section; k?: CatalogueKnot; units: Units }) {
   const say = [
     s.cords?.join(" "),
     s.cord,
@@ -295,7 +295,7 @@ function Short({ section: s, units }: { section: Section; units: Units }) {
     s.length_mm ? length(s.length_mm, units) : "",
     s.sequence?.map((q) => q.do.replaceAll("-", " ")).join(", "),
     s.rows?.map((r) => r.strands.length).join(" + "),
-    s.passes ? `${s.passes} passes` : "",
+    s.passes ? `${k?.fields?.find((f) => f.key === "passes")?.label ?? "passes"} ${s.passes}` : "",
     s.mode && s.mode !== "one-cord" ? s.mode.replaceAll("-", " ") : "",
     s.core?.kind || "",
     s.cross ? `crossed ${s.cross}` : "",
