@@ -28,6 +28,7 @@ type RopeBall struct {
 	RopeAsk
 	CordsMM  []float64 // by strand, all its rounds
 	RoundsMM []float64 // of the first strand, by round
+	TuckMM   float64   // what an end takes that is tucked under three crossings
 	OuterMM  float64
 	HeightMM float64 // along its axis
 	// InnerMM is the opening along the axis: of a napkin ring the width that
@@ -44,6 +45,8 @@ const (
 	RopeLeads  = 3
 	RopeBights = 4
 	MostTracks = 6
+
+	tucked = 3 // crossings that an end is tucked under
 )
 
 // weaving is m tracks side by side, all rounds together, round a ball or, as a
@@ -127,88 +130,111 @@ func MakeRope(a RopeAsk) (RopeBall, error) {
 		b.BareMM = math.Max(0, hard*(w.bare+1)-a.Cord.CoverMM)
 	}
 	b.InnerMM = math.Max(0, hard*w.inner-(a.Cord.CoverMM-hard))
-	for i := range a.Strands {
-		var way []Vec
-		for r := range a.Rounds {
-			track := w.tracks[i+r*a.Strands]
-			// Each strand begins at a bight of its own, and steps to the next
-			// round there.
-			from := bight(track, i%RopeBights)
-			if r > 0 {
-				from = nearestTo(track, way[len(way)-1])
-			}
-			from = w.clearest(track, from)
-			track = slices.Concat(track[from:], track[:from])
-			if i == 0 {
-				b.RoundsMM = append(b.RoundsMM, hard*(curve.Curve{Points: track, Closed: true}).Length())
-			}
-			if r > 0 { // over the strands that lie between
-				way = append(way, lifted(way[len(way)-1]), lifted(track[0]))
-			}
-			way = append(way, track...)
-		}
+	for r := range a.Rounds {
+		b.RoundsMM = append(b.RoundsMM, hard*(curve.Curve{Points: w.tracks[r*a.Strands], Closed: true}).Length())
+	}
+	// A track meets each crossing twice.
+	b.TuckMM = b.RoundsMM[0] * tucked / (2 * RopeBights * (RopeLeads - 1))
+	b.ways, err = wound.Get(fmt.Sprintf("%d %d %.4f", a.Strands, a.Rounds, former), func() ([][]Vec, error) { return w.wound(a.Strands), nil })
+	for _, way := range b.ways {
 		b.CordsMM = append(b.CordsMM, hard*(curve.Curve{Points: way}).Length())
-		b.ways = append(b.ways, way)
 	}
-	return b, nil
+	return b, err
 }
 
-// lifted is a place above a strand, clear of those that lie beside it.
-func lifted(v Vec) Vec {
-	const over = 2.0 // diameters
-	return r3.Add(v, r3.Scale(over, r3.Unit(v)))
-}
+var wound kept.By[[][]Vec]
 
-// bight is where a track turns back at its n-th bight on one side of the ball.
-func bight(track []Vec, n int) int {
-	mid := n * len(track) / RopeBights
-	best := mid
-	for k := mid - len(track)/10; k <= mid+len(track)/10; k++ {
-		if j := (k + len(track)) % len(track); track[j].Y > track[best].Y {
-			best = j
+// wound is the way of each strand, led side by side so many, through all its
+// rounds.
+func (w weave) wound(side int) [][]Vec {
+	laps := w.laps()
+	var strands []tighten.Strand
+	for i := range side {
+		way := laps[i].track
+		if last := len(laps) - side; last > 0 {
+			// Where it began the next round comes in, and where it ends the one
+			// before went out.
+			way = slices.Clone(way[laps[i].step:])
+			for k := i + side; k < len(laps); k += side {
+				way = laps[k].follow(way, laps[k-side])
+			}
+			way = way[:len(way)-laps[last+i].step]
+		}
+		strands = append(strands, tighten.Strand{Route: way, Diameter: 1})
+	}
+	out := make([][]Vec, side)
+	for i, s := range strands {
+		out[i] = s.Route
+	}
+	if side < len(laps) { // where they step over they were laid by hand
+		parted, _ := tighten.Part(strands)
+		for i, c := range parted {
+			out[i] = c.Points
 		}
 	}
-	return best
+	return out
 }
 
-func nearestTo(track []Vec, v Vec) int {
-	best := 0
-	for k, u := range track {
-		if r3.Norm2(r3.Sub(u, v)) < r3.Norm2(r3.Sub(track[best], v)) {
-			best = k
+// lap is once round on a track, from the place where rounds are changed.
+type lap struct {
+	track []Vec
+	step  int // nodes on either side of that place over which a strand steps over
+}
+
+// laps are the tracks, all of them from where the band that they make lies
+// farthest out over another, on the back of the ball. Strands that are led side by side step over side by
+// side there, from the places of one round to those of the next, and none crosses
+// another; what begins and ends does so under the bands next to it, out of sight.
+func (w weave) laps() []lap {
+	n := len(w.tracks[0])
+	out := func(k int) (sum float64) { // how far out the band lies
+		for _, t := range w.tracks {
+			sum += r3.Norm(t[(k+n)%n])
+		}
+		return sum
+	}
+	most := 0.0
+	for k := range n {
+		most = math.Max(most, out(k))
+	}
+	over := -1 // of the places that lie as far out, that on the back
+	for k := range n {
+		const nearly = 0.99
+		if out(k) > nearly*most && (over < 0 || w.tracks[0][k].Z < w.tracks[0][over].Z) {
+			over = k
 		}
 	}
-	return best
-}
-
-// clearest is a place of a track near the one at k from which it can be lifted
-// off the ball past all others.
-func (w weave) clearest(track []Vec, k int) int {
-	const reach = 3.0 // diameters to either side
-	best, at := -1.0, k
-	for n, v := range track {
-		if r3.Norm(r3.Sub(v, track[k])) > reach {
-			continue
+	step := n / (4 * RopeBights) // where it lies deepest, about half a bight on
+	for k := n / (8 * RopeBights); k < n*3/(8*RopeBights); k++ {
+		if out(over+k)+out(over-k) < out(over+step)+out(over-step) {
+			step = k
 		}
-		clear := math.Inf(1)
-		for _, other := range w.tracks {
-			for j, u := range other {
-				if r3.Norm2(r3.Sub(u, v)) > (reach+1)*(reach+1) {
-					continue
-				}
-				if &other[0] == &track[0] && min((n-j+len(track))%len(track), (j-n+len(track))%len(track)) <= len(track)/20 {
-					continue // itself, where it runs on
-				}
-				prev := other[(j+len(other)-1)%len(other)]
-				d, _, _ := curve.SegmentDistance(v, lifted(v), prev, u)
-				clear = math.Min(clear, d)
+	}
+	laps := make([]lap, len(w.tracks))
+	for j, t := range w.tracks {
+		// The same place of the band: the nearest one not far along.
+		from := over
+		for k := over - n/12; k <= over+n/12; k++ {
+			if at := (k + n) % n; r3.Norm2(r3.Sub(t[at], w.tracks[0][over])) < r3.Norm2(r3.Sub(t[from], w.tracks[0][over])) {
+				from = at
 			}
 		}
-		if clear > best {
-			best, at = clear, n
-		}
+		laps[j] = lap{slices.Concat(t[from:], t[:from]), step}
 	}
-	return at
+	return laps
+}
+
+// follow takes a way that has come round on one lap over to this one, and once
+// round on it.
+func (l lap) follow(way []Vec, last lap) []Vec {
+	n, step := len(l.track), l.step
+	way = way[:len(way)-step]
+	for k := -step; k < step; k++ {
+		at := func(t []Vec) Vec { return t[(k+len(t))%len(t)] }
+		u := smooth(float64(k+step) / float64(2*step))
+		way = append(way, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
+	}
+	return append(way, l.track[step:n]...)
 }
 
 // Ways are the ways of the strands, mm, about the former's middle, the axis

@@ -323,8 +323,10 @@ func mirrored(w Work, k Knot) (Tied, error) {
 		t.Order = order
 	}
 	for _, p := range t.Own {
-		for i := range p.Points {
-			p.Points[i].X = -p.Points[i].X
+		for _, pts := range [2][]Vec{p.Points, p.Inside} {
+			for i := range pts {
+				pts[i].X = -pts[i].X
+			}
 		}
 	}
 	flip := func(is []int) []int {

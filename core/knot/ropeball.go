@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/fist"
 )
 
@@ -87,7 +88,15 @@ func tieRopeBall(w Work) (Tied, error) {
 		for i, v := range way {
 			pts[i] = Vec{X: v.X, Y: v.Y + b.HeightMM/2, Z: v.Z}
 		}
-		t.Own = append(t.Own, pressed(pts))
+		p := pressed(pts)
+		// Tucked ends run beside their own way; both are measured along its start.
+		for _, v := range pts[1:] {
+			p.Inside = append([]Vec{v}, p.Inside...)
+			if (curve.Curve{Points: p.Inside}).Length() >= 2*b.TuckMM {
+				break
+			}
+		}
+		t.Own = append(t.Own, p)
 		t.Workers = append(t.Workers, len(t.Workers))
 	}
 	if b.Rounds > 1 { // a napkin ring comes off its mandrel
@@ -137,5 +146,5 @@ func ropeActions(b fist.RopeBall) []Action {
 	if b.Rounds == 1 {
 		acts = append(acts, Action{Moves: -1, Text: "Slide the ring off its mandrel."})
 	}
-	return append(acts, Action{Moves: -1, Text: "Tuck both ends of every strand under three crossings and cut them flush."})
+	return append(acts, Action{Moves: -1, Text: "Tuck both ends of every strand under three crossings and cut them flush.", Detail: fmt.Sprintf("Each takes {%.0fmm}.", b.TuckMM)})
 }
