@@ -119,10 +119,28 @@ func sideLine(t *tube, k float64, off func(p *sample) float64) []edgePoint {
 	return out
 }
 
-// visible writes the parts of a line that are seen, their ends found by
-// halving.
-func (c *canvas) visible(w *pathWriter, line []edgePoint, tol, shortest float64, seen func(p pt, i int) bool) {
+// visible writes the parts of a line that are seen, their ends found by halving.
+// Parts up to shortest are left out. What is hidden for less than gap is seen as
+// well: whatever lies over a line is wider, and slices that meet there flicker.
+func (c *canvas) visible(w *pathWriter, line []edgePoint, tol, shortest, gap float64, seen func(p pt, i int) bool) {
 	lo, hi := c.lo-0.5, c.hi+0.5
+	is := make([]bool, len(line))
+	last := -1 // the last point that is seen
+	for n, p := range line {
+		if is[n] = p.y >= lo && p.y <= hi && seen(p.pt, p.i); !is[n] {
+			continue
+		}
+		if last >= 0 && last < n-1 {
+			way := 0.0
+			for k := last + 1; k <= n; k++ {
+				way += math.Hypot(line[k].x-line[k-1].x, line[k].y-line[k-1].y)
+			}
+			for k := last + 1; k < n && way < gap; k++ {
+				is[k] = true
+			}
+		}
+		last = n
+	}
 	var run []pt
 	flush := func() {
 		if len(run) > 1 {
@@ -148,19 +166,17 @@ func (c *canvas) visible(w *pathWriter, line []edgePoint, tol, shortest float64,
 		}
 		return a
 	}
-	was := false
 	for n, p := range line {
-		is := p.y >= lo && p.y <= hi && seen(p.pt, p.i)
+		was := n > 0 && is[n-1]
 		switch {
-		case is && !was && n > 0:
+		case is[n] && !was && n > 0:
 			run = append(run, edge(p, line[n-1]), p.pt)
-		case is:
+		case is[n]:
 			run = append(run, p.pt)
 		case was:
 			run = append(run, edge(line[n-1], p))
 			flush()
 		}
-		was = is
 	}
 	flush()
 }
@@ -183,7 +199,7 @@ func (c *canvas) outline(t *tube, k float64, w *pathWriter, onlyMoving bool) {
 		}
 	}
 	line := sideLine(t, k, halfWidth(k))
-	c.visible(w, line, 0.0035*t.d, 0.1*t.d, func(p pt, i int) bool {
+	c.visible(w, line, 0.0035*t.d, 0.2*t.d, 0.35*t.d, func(p pt, i int) bool {
 		return (!onlyMoving || t.samples[i].moving) && !c.hidden(t, i, p.x, p.y, true)
 	})
 }
@@ -204,7 +220,7 @@ func (c *canvas) endLine(t *tube, e int, w *pathWriter) {
 		x, y := p.side(k, off)
 		line = append(line, edgePoint{pt{x, y}, i})
 	}
-	c.visible(w, line, 0.0035*t.d, 0.1*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, false) })
+	c.visible(w, line, 0.0035*t.d, 0.1*t.d, 0, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, false) })
 }
 
 // litSide is how much the +n side of a slice faces the light, -1 to 1,
@@ -234,7 +250,7 @@ func (c *canvas) lightLine(t *tube, w *pathWriter) {
 		line = append(line, edgePoint{pt{x, y}, i})
 	}
 	back := 0.3 * t.d
-	c.visible(w, line, 0.004*t.d, 0.55*t.d, func(q pt, i int) bool {
+	c.visible(w, line, 0.004*t.d, 0.55*t.d, 0.3*t.d, func(q pt, i int) bool {
 		p := &t.samples[i]
 		if p.flat < 0.6 || p.lie == knot.Filler || c.hidden(t, i, q.x, q.y, false) {
 			return false
@@ -249,11 +265,11 @@ func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
 	for _, k := range [2]float64{-1, 1} {
 		half := halfWidth(k)
 		inner := sideLine(t, k, func(p *sample) float64 { return math.Max(0, half(p)-0.08*t.d) })
-		c.visible(shade, inner, 0.004*t.d, 0.25*t.d, func(q pt, i int) bool {
+		c.visible(shade, inner, 0.004*t.d, 0.25*t.d, 0.3*t.d, func(q pt, i int) bool {
 			return k*lit[i] < -0.15 && t.samples[i].flat > 0.5 && !c.hidden(t, i, q.x, q.y, true)
 		})
 		outer := sideLine(t, k, func(p *sample) float64 { return half(p) + 0.065*t.d })
-		c.visible(shadow, outer, 0.006*t.d, 0.3*t.d, func(q pt, i int) bool {
+		c.visible(shadow, outer, 0.006*t.d, 0.3*t.d, 0.3*t.d, func(q pt, i int) bool {
 			return k*lit[i] < 0.25 && c.fallsOn(t, i, q)
 		})
 	}
@@ -263,18 +279,20 @@ func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
 // at a point that nothing covers.
 func (c *canvas) fallsOn(t *tube, i int, q pt) bool {
 	me := &t.samples[i]
-	top := math.Inf(-1)
+	top, own := math.Inf(-1), false
 	c.nearAbove(q.x, q.y, c.widest, &top, func(o *tube, j int) bool {
 		p := &o.samples[j]
-		if o.strand == t.strand && math.Abs(p.s-me.s) < 1.2*t.d {
-			return false
+		if way := math.Abs(p.s - me.s); o.strand == t.strand && way < 1.2*t.d {
+			// Where the cord dives, its shadow would fall on its own bend.
+			own = way > 0.12*t.d && p.z > me.z && c.inside(o, p, q.x, q.y, 0.02*o.d)
+			return own
 		}
 		if p.z > top && c.inside(o, p, q.x, q.y, 0.02*o.d) {
 			top = p.z
 		}
 		return false
 	})
-	return top > math.Inf(-1) && me.z-top > 0.35*t.d
+	return !own && top > math.Inf(-1) && me.z-top > 0.35*t.d
 }
 
 // marks draws the sheath: two staggered columns of slanting strokes for
@@ -284,7 +302,7 @@ func (c *canvas) marks(t *tube, w *pathWriter) {
 	px := c.v.PerMM * t.d
 	if t.make == "leather" {
 		line := sideLine(t, 1, func(p *sample) float64 { return 0.68 * p.r })
-		c.visible(w, line, 0.01*t.d, 0.4*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, true) })
+		c.visible(w, line, 0.01*t.d, 0.4*t.d, 0.3*t.d, func(q pt, i int) bool { return !c.hidden(t, i, q.x, q.y, true) })
 		return
 	}
 	twisted := t.make == "single-strand" || t.make == "three-ply" || t.make == "laid"
