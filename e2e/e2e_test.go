@@ -243,8 +243,18 @@ func TestKnotsByKeyByTypingAndByPulling(t *testing.T) {
 	})`)
 	v.do(chromedp.DragAndDropXY(at[0], at[1], at[0], at[1]+130, 12))
 	v.until("pulling took knots in", `Number(document.querySelector('[data-pull="1"]').getAttribute("aria-valuenow")) > 6`)
-	v.until("all is saved", saved)
-	pulled := eval[string](v, typed)
+	// What was pulled last is saved once nothing has changed for half a second
+	// of frames.
+	pulled := eval[string](v, `new Promise((done) => {
+	  let last = "", still = 0;
+	  const look = () => {
+	    const now = `+typed+`;
+	    still = now === last && `+saved+` ? still + 1 : 0;
+	    last = now;
+	    if (still > 30) done(now); else requestAnimationFrame(look);
+	  };
+	  look();
+	})`)
 	v.goTo("/piece/1/tie")
 	v.until("a reload keeps it", typed+fmt.Sprintf(" === %q", pulled))
 	for range 40 {

@@ -125,12 +125,21 @@ export function useLog(id: number) {
   return useQuery({ queryKey: ["log", id], queryFn: () => api.get<Entry[]>(`/pieces/${id}/log`) });
 }
 
-/** useChange runs a request and has the named queries read again. */
+/**
+ * useChange runs a request and has the named queries read again. What is on its way already was asked for
+ * before the change, so it is given up: without data to its name it would be taken for the answer.
+ */
 export function useChange<T, R = void>(run: (v: T) => Promise<R>, again: unknown[][]) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: run,
-    onSuccess: () => Promise.all(again.map((queryKey) => client.invalidateQueries({ queryKey }))),
+    onSuccess: () =>
+      Promise.all(
+        again.map(async (queryKey) => {
+          await client.cancelQueries({ queryKey });
+          await client.invalidateQueries({ queryKey });
+        }),
+      ),
   });
 }
 
