@@ -13,7 +13,7 @@ import (
 func (v page) field(label, value string) {
 	v.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll("label")].find((l) => l.textContent.trim().startsWith(%q))`, label)
-	v.until("there is a field "+label, find)
+	v.until("there is a field "+label, find+"?.control")
 	v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`{const l = %s; const e = l.control; e.focus(); if (e.select) e.select();}`, find)))
 	v.key(value)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
@@ -23,7 +23,7 @@ func (v page) field(label, value string) {
 func (v page) choose(label, value string) {
 	v.t.Helper()
 	find := fmt.Sprintf(`[...document.querySelectorAll("label")].find((l) => l.textContent.trim() === %q)?.control`, label)
-	v.until("there is a choice "+label, find)
+	v.until("there is a choice "+label, fmt.Sprintf(`[...%s?.options ?? []].some((o) => o.value === %q)`, find, value))
 	v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`{const e = %s;
 	  Object.getOwnPropertyDescriptor(HTMLSelectElement.prototype, "value").set.call(e, %q);
 	  e.dispatchEvent(new Event("change", {bubbles: true}));}`, find, value)))

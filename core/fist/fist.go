@@ -274,7 +274,7 @@ func (a Ask) check() error {
 	case a.Mode != OneCord && a.Mode != TwoCords && a.Mode != Doubled:
 		return &Refused{Field: "mode", Why: fmt.Sprintf("there is no mode %q; it is one-cord, two-cords or doubled", a.Mode)}
 	case a.Passes < LeastPasses:
-		return &Refused{Field: "passes", Passes: LeastPasses, Why: fmt.Sprintf("%d pass%s do not hold a core: it slips out between the turns; two are the least", a.Passes, map[bool]string{true: "", false: "es"}[a.Passes == 1])}
+		return &Refused{Field: "passes", Passes: LeastPasses, Why: fmt.Sprintf("%d pass%s not hold a core: it slips out between the turns; two are the least", a.Passes, map[bool]string{true: " does", false: "es do"}[a.Passes == 1])}
 	case a.Passes > MostPasses:
 		return a.tooMany()
 	case a.Mode == Doubled && !leavingPair.takes(a.Passes):
