@@ -120,7 +120,7 @@ type page struct {
 
 func open(t testing.TB, p *program, path string) page {
 	t.Helper()
-	ctx, cancel := context.WithTimeout(browser, 90*time.Second)
+	ctx, cancel := context.WithTimeout(browser, 4*time.Minute)
 	t.Cleanup(cancel)
 	v := page{t, ctx, p}
 	v.do(chromedp.EmulateViewport(1280, 800))
