@@ -59,7 +59,7 @@ go-tests: $(STAMPS)/web
 	$(GO) test $$($(GO) list ./... | grep -v /e2e)
 
 browser-tests: bin/bight $(STAMPS)/chromium
-	$(GO) test -count=1 ./e2e/...
+	$(GO) test -count=1 -timeout 14m ./e2e/...
 
 test: $(STAMPS)/web $(STAMPS)/chromium
 	@$(MAKE) --no-print-directory lint

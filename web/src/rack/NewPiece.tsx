@@ -59,9 +59,9 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
 
 /** Look is the pattern as it will hang. */
 function Look({ id }: { id: string }) {
-  const picture = usePatternPicture(id).data;
+  const { data: picture, isPending } = usePatternPicture(id);
   return (
-    <span className="mat block h-36 w-20 shrink-0 overflow-hidden p-1">
+    <span className="mat block h-36 w-20 shrink-0 overflow-hidden p-1" data-wait={isPending || undefined}>
       {picture && picture.places.length > 0 && <Fitted picture={picture} label="" />}
     </span>
   );

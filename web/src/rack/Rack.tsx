@@ -100,7 +100,7 @@ function stageWords(t: Tag): string {
 }
 
 function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
-  const picture = usePicture(tag.id, tag.revision, { view: "face", scale: 2 }).data;
+  const { data: picture, isPending } = usePicture(tag.id, tag.revision, { view: "face", scale: 2 });
   const [, go] = useLocation();
   const copy = useChange((id: number) => api.post<Bench>(`/pieces/${id}/copy`), [["tags"]]);
   const bin = useChange((id: number) => api.drop(`/pieces/${id}`), [["tags"]]);
@@ -112,7 +112,12 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
         <svg width="30" height="20" viewBox="0 0 30 20" aria-hidden="true">
           <path d="M15 0v9a5 5 0 1 1-5 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
         </svg>
-        <span className="-mt-1.5 block">
+        {/* Room is kept for it, so that the tags stay where they are. */}
+        <span
+          className="-mt-1.5 block"
+          data-wait={isPending || undefined}
+          style={{ minHeight: isPending ? tag.length_mm * perMM : undefined }}
+        >
           {picture && picture.places.length > 0 && <Still picture={picture} perMM={perMM} label="" />}
         </span>
         <PaperTag tag={tag} />
