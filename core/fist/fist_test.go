@@ -133,7 +133,7 @@ func TestTheClosedForms(t *testing.T) {
 		if lo, hi := turns*loop+3*d, turns*loop+10*d; b.CordMM < 0.95*lo || b.CordMM > 1.05*hi {
 			t.Errorf("it takes %.0f mm; %.1f turns of %.1f mm and their corners are %.0f to %.0f", b.CordMM, turns, loop, lo, hi)
 		}
-		near(t, "the least core", b.Range.LeastMM, float64(a.Passes)*d, 0.18)
+		near(t, "the least core", b.Range.LeastMM, float64(a.Passes)*d, 0.11)
 		if b.Range.MostMM < 0.73*(1.73*float64(a.Passes)-2)*d || b.Range.MostMM > 1.25*(1.73*float64(a.Passes)-2)*d {
 			t.Errorf("corners are covered to %.1f mm; about %.1f is published", b.Range.MostMM, (1.73*float64(a.Passes)-2)*d)
 		}

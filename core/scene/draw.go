@@ -306,7 +306,7 @@ func (c *canvas) bodies() []Layer {
 			if !c.shown(t.samples[a].y, 1.2*t.d) && !c.shown(t.samples[b].y, 1.2*t.d) {
 				continue
 			}
-			seen := false
+			seen := t.broad // what shows of it may lie between the places looked at
 			z := 0.0
 			for i := a; i <= b; i++ {
 				p := &t.samples[i]
