@@ -95,11 +95,6 @@ func (s *Store) Setting(ctx context.Context, key, fallback string) (string, erro
 	return row.Value, err
 }
 
-// Set keeps a setting.
-func (s *Store) Set(ctx context.Context, key, value string) error {
-	return s.Change(ctx, key, "", func(string) (string, error) { return value, nil })
-}
-
 // Change keeps what to makes of a setting. Nobody else changes it in between;
 // an error of to keeps it as it was.
 func (s *Store) Change(ctx context.Context, key, fallback string, to func(string) (string, error)) error {

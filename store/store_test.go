@@ -173,13 +173,18 @@ func TestForeignKeysHold(t *testing.T) {
 	}
 }
 
+// to is the change of a setting to a value, whatever it was.
+func to(value string) func(string) (string, error) {
+	return func(string) (string, error) { return value, nil }
+}
+
 func TestPlaceLogDrawerAndSettings(t *testing.T) {
 	ctx, dir := context.Background(), t.TempDir()
 	s := open(t, dir)
 	p := must[store.Piece](t)(s.Create(ctx, doc(1)))
 	l := must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 12.5, LengthMM: 101, Note: "tight", Cords: []byte(`[{"id":"A"}]`)}))
 	spool := must[store.Stuff](t)(s.PutIn(ctx, store.Cords, store.Stuff{Name: "Lagoon", What: []byte(`{}`)}))
-	if err := errors.Join(s.SetPlace(ctx, p.ID, 4), s.SetPlace(ctx, p.ID, 5), s.Set(ctx, "units", "mm"), s.Set(ctx, "units", "inch")); err != nil {
+	if err := errors.Join(s.SetPlace(ctx, p.ID, 4), s.SetPlace(ctx, p.ID, 5), s.Change(ctx, "units", "", to("mm")), s.Change(ctx, "units", "", to("inch"))); err != nil {
 		t.Fatal(err)
 	}
 	spool.Name = "Lagoon, weighed"

@@ -90,7 +90,7 @@ type Ball struct {
 	BareMM  float64
 	WeightG float64
 	CoreG   float64
-	Gap     float64 // least distance of two strands over their diameter
+	Gap     float64 // least distance of strands over their diameter in the balls drawn up that it is taken between
 	// StopperKnot is the knot that joins two cords, where it is the core.
 	StopperKnot string
 	Warnings    []Warning

@@ -36,8 +36,10 @@ type RopeBall struct {
 	InnerMM float64
 	// BareMM is the widest place of a ball that no cord covers, 0 where none is.
 	BareMM float64
-	Gap    float64
-	ways   [][]Vec // by strand, in hard diameters
+	// Gap is the least distance of strands over their diameter in those drawn
+	// up that it is taken between.
+	Gap  float64
+	ways [][]Vec // by strand, in hard diameters
 }
 
 // The rope ball's leads and bights.
@@ -182,9 +184,10 @@ type lap struct {
 }
 
 // laps are the tracks, all of them from where the band that they make lies
-// farthest out over another, on the back of the ball. Strands that are led side by side step over side by
-// side there, from the places of one round to those of the next, and none crosses
-// another; what begins and ends does so under the bands next to it, out of sight.
+// farthest out over another, on the back of the ball. Strands that are led side
+// by side step over side by side there, from the places of one round to those of
+// the next, and none crosses another; what begins and ends does so under the bands
+// next to it, out of sight.
 func (w weave) laps() []lap {
 	n := len(w.tracks[0])
 	out := func(k int) (sum float64) { // how far out the band lies
