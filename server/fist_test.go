@@ -88,11 +88,11 @@ func TestCoresAreKept(t *testing.T) {
 		}
 	}
 	got := ask[[]server.DrawerCore](b, http.StatusOK, http.MethodGet, "/api/cores", "")
-	if len(before) == 0 || len(got) != len(before)+1 || got[len(got)-1] != bung || bung.Name != "bung" || bung.Core.DiameterMM != 22 {
+	if len(before) == 0 || len(got) != len(before)+1 || got[len(got)-1].ID != bung.ID || bung.Name != "bung" || bung.Core.DiameterMM != 22 {
 		t.Errorf("before %+v, then %+v", before, got)
 	}
 	a := ask[server.FistAnswer](b, http.StatusOK, http.MethodPost, "/api/fist", askFist)
-	if len(a.Drawer) != len(got) || !slices.ContainsFunc(a.Drawer, func(j server.JudgedCore) bool { return j.ID == bung.ID && j.Name == "bung" && j.Core == bung.Core }) {
+	if len(a.Drawer) != len(got) || !slices.ContainsFunc(a.Drawer, func(j server.JudgedCore) bool { return j.ID == bung.ID && j.Name == "bung" && j.Core.DiameterMM == bung.Core.DiameterMM }) {
 		t.Errorf("judged %+v", a.Drawer)
 	}
 	one := fmt.Sprintf("/api/cores/%d", bung.ID)

@@ -1,8 +1,11 @@
 package fist
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
+
+	"nimblebight/core/keep"
 )
 
 // Kind is what a core is.
@@ -23,6 +26,19 @@ const (
 type Core struct {
 	Kind       Kind    `json:"kind"`
 	DiameterMM float64 `json:"diameter_mm"`
+
+	// Unknown keeps fields of a newer make through a round trip.
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// MarshalJSON writes the core with the fields it did not know.
+func (c Core) MarshalJSON() ([]byte, error) {
+	type plain Core
+	b, err := json.Marshal(plain(c))
+	if err != nil {
+		return nil, err
+	}
+	return keep.Merge(b, c.Unknown)
 }
 
 type coreFacts struct {

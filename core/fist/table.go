@@ -3,11 +3,11 @@ package fist
 import (
 	"fmt"
 	"math"
-	"sync"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/kept"
 	"nimblebight/core/shape"
+	"nimblebight/core/side"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -89,21 +89,21 @@ type table struct {
 	rows []measures
 }
 
-var tables kept.By[*table]
+var tables = kept.By[*table]{Most: 48 << 20}
 
 func tableOf(f family, p int) (*table, error) {
 	return tables.Get(fmt.Sprint(f, p), func() (*table, error) {
 		t := &table{f: f, p: p, steps: coreSteps(p)}
 		t.shapes, t.rows = make([]shape.Shape, len(t.steps)), make([]measures, len(t.steps))
-		var wg sync.WaitGroup
-		for i, core := range t.steps {
-			s, ok := embedded()[key(f, p, core)]
-			if !ok {
+		for _, core := range t.steps {
+			if _, ok := embedded()[key(f, p, core)]; !ok {
 				return nil, fmt.Errorf("the ball %q is not embedded: run go generate ./core/fist", key(f, p, core))
 			}
-			wg.Go(func() { t.shapes[i], t.rows[i] = inStep(p, s), measure(f, s) })
 		}
-		wg.Wait()
+		side.Each(len(t.steps), func(i int) {
+			s := embedded()[key(f, p, t.steps[i])]
+			t.shapes[i], t.rows[i] = inStep(p, s), measure(f, s)
+		})
 		t.snug = t.where(func(c float64, m measures) bool { return m.face <= c+4+standsOff })
 		return t, nil
 	})

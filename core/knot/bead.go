@@ -77,8 +77,13 @@ func pass(leads []Lead) float64 {
 // threads tells whether strands pass a bead together.
 func threads(b *Bead, leads []Lead, who string) error {
 	if b == nil || b.HoleMM == 0 {
-		return &Refused{Field: "bead", Why: "a bead is wanted, but none is given; say its hole, length and width",
-			Set: &Bead{HoleMM: math.Ceil(2*pass(leads)) / 2, LengthMM: 10, WidthMM: math.Ceil(pass(leads)) + 5}, Label: "Take a bead that they pass"}
+		fit := Bead{LengthMM: 10}
+		if b != nil { // what is said of it stays
+			fit = *b
+		}
+		fit.HoleMM = math.Ceil(2*pass(leads)) / 2
+		fit.WidthMM = math.Max(fit.WidthMM, math.Ceil(pass(leads))+5)
+		return &Refused{Field: "bead", Why: "a bead is wanted, but none is given; say its hole, length and width", Set: &fit, Label: "Take a bead that they pass"}
 	}
 	if b.WidthMM <= b.HoleMM {
 		return &Refused{Field: "bead.width_mm", Why: fmt.Sprintf("the bead is %.1f mm wide and its hole %.1f mm; a bead is wider than its hole", b.WidthMM, b.HoleMM),

@@ -204,7 +204,11 @@ func tieBerries(w Work) (Tied, error) {
 		r := &Refused{Field: "strands", Why: fmt.Sprintf("a berry is rolled by two fillers between two workers, so it has four strands; it has %d", n)}
 		if n > 4 {
 			mid := n/2 - 1
-			r.Set, r.Label = numbered(mid, 4), "Take the middle four"
+			middle := numbered(mid, 4)
+			if len(w.Section.Strands) == n { // places are those of the piece
+				middle = append([]int{}, w.Section.Strands[mid-1:mid+3]...)
+			}
+			r.Set, r.Label = middle, "Take the middle four"
 		}
 		return Tied{}, r
 	}

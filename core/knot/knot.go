@@ -270,10 +270,11 @@ func Tie(w Work) (Tied, error) {
 		return Tied{}, Unknown(w.Section.Do)
 	}
 	tie := func() (Tied, error) {
-		t, err := k.tie(w)
+		how := k.tie
 		if w.LeftHanded && !k.sided() {
-			t, err = mirrored(w, k)
+			how = func(w Work) (Tied, error) { return mirrored(w, k) }
 		}
+		t, err := how(w)
 		t.Settle()
 		return t, err
 	}
@@ -395,7 +396,8 @@ func (t *Tied) Settle() {
 	}
 }
 
-var tieds kept.By[Tied]
+// tieds are sections tied before, enough for the pieces of an evening.
+var tieds = kept.By[Tied]{Most: 40 << 20}
 
 // key names everything that a knot's shape depends on, where it does not depend
 // on how its strands hang.

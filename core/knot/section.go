@@ -63,6 +63,10 @@ type Section struct {
 
 	Note string `json:"note,omitempty"`
 
+	// Turned are the keys of settings that the document does not say and that
+	// a mirror image had to say: mirrored back, they are unsaid again.
+	Turned []string `json:"-"`
+
 	// Unknown keeps fields of a newer make through a round trip.
 	Unknown map[string]json.RawMessage `json:"-"`
 }
@@ -72,6 +76,14 @@ type Section struct {
 type Row struct {
 	Strands  []int     `json:"strands"`
 	Sequence []Section `json:"sequence"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// MarshalJSON writes the row with the fields it did not know.
+func (r Row) MarshalJSON() ([]byte, error) {
+	type plain Row
+	return merged(plain(r), r.Unknown)
 }
 
 // Bead is a bead on the strands: its hole, its length along the piece and its
@@ -81,6 +93,22 @@ type Bead struct {
 	LengthMM float64 `json:"length_mm"`
 	WidthMM  float64 `json:"width_mm"`
 	Colour   string  `json:"colour,omitempty"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// MarshalJSON writes the bead with the fields it did not know.
+func (b Bead) MarshalJSON() ([]byte, error) {
+	type plain Bead
+	return merged(plain(b), b.Unknown)
+}
+
+func merged(v any, unknown map[string]json.RawMessage) ([]byte, error) {
+	b, err := json.Marshal(v)
+	if err != nil {
+		return nil, err
+	}
+	return keep.Merge(b, unknown)
 }
 
 // Core is what a ball is tied round.
@@ -192,11 +220,7 @@ func (s *Section) Has(key string) bool {
 // MarshalJSON writes the section with the fields it did not know.
 func (s Section) MarshalJSON() ([]byte, error) {
 	type plain Section
-	b, err := json.Marshal(plain(s))
-	if err != nil {
-		return nil, err
-	}
-	return keep.Merge(b, s.Unknown)
+	return merged(plain(s), s.Unknown)
 }
 
 // Ends are the places whose ends a finish takes; none means all.

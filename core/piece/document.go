@@ -14,6 +14,7 @@ import (
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -93,15 +94,17 @@ type Cord struct {
 // both legs equal (the zero value), short legs inside with the fold found by
 // the plan, or the first leg's length given.
 type Legs struct {
-	ShortInside bool
-	FirstMM     float64
+	ShortInside bool    `json:"-"`
+	FirstMM     float64 `json:"first_mm"`
+
+	Unknown map[string]json.RawMessage `json:"-"`
 }
 
 // MarshalJSON writes "equal", "short-inside" or {"first_mm": 300}.
 func (l Legs) MarshalJSON() ([]byte, error) {
 	switch {
 	case l.FirstMM != 0:
-		return json.Marshal(map[string]float64{"first_mm": l.FirstMM})
+		return merged(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
 	case l.ShortInside:
 		return []byte(`"short-inside"`), nil
 	}
@@ -572,15 +575,8 @@ func (d Document) Mirrored() Document {
 
 // mirrored is a sequence left for right; strands is how many hang there.
 func mirrored(seq []knot.Section, strands *int) []knot.Section {
-	swap := map[string]string{"left": "right", "right": "left", "": ""}
 	out := make([]knot.Section, len(seq))
 	for i, s := range seq {
-		k, _ := knot.Get(s.Do)
-		for _, f := range k.Fields { // what is not said has its default, which a mirror turns
-			if v, ok := s.At(f.Key).(*string); ok && s.Has(f.Key) && *v == "" && (f.Default == "left" || f.Default == "right") {
-				*v = f.Default
-			}
-		}
 		switch cords, legs := knot.BallLegs(s); {
 		case cords > 0:
 			*strands += cords * legs
@@ -588,15 +584,13 @@ func mirrored(seq []knot.Section, strands *int) []knot.Section {
 			*strands += 2 * len(s.Cords)
 			s.Cords = reversed(s.Cords)
 		}
-		s.Start, s.Hand, s.Direction = swap[s.Start], swap[s.Hand], swap[s.Direction]
+		turnSides(&s)
 		n := *strands
 		if len(s.Strands) > 0 { // a place named within a section counts among its strands
 			n = len(s.Strands)
 		}
 		for _, p := range [2]*int{&s.Filler, &s.Which} {
-			if *p > 0 {
-				*p = n + 1 - *p
-			}
+			*p = flipPlace(*p, n)
 		}
 		s.Strands = flipPlaces(s.Strands, *strands)
 		s.Ends = flipPlaces(s.Ends, *strands)
@@ -604,7 +598,8 @@ func mirrored(seq []knot.Section, strands *int) []knot.Section {
 			rows := make([]knot.Row, len(s.Rows))
 			for r, row := range s.Rows {
 				inner := len(row.Strands)
-				rows[len(rows)-1-r] = knot.Row{Strands: flipPlaces(row.Strands, *strands), Sequence: mirrored(row.Sequence, &inner)}
+				row.Strands, row.Sequence = flipPlaces(row.Strands, *strands), mirrored(row.Sequence, &inner)
+				rows[len(rows)-1-r] = row
 			}
 			s.Rows = rows
 		}
@@ -637,7 +632,55 @@ func reversed[T any](xs []T) []T {
 func flipPlaces(ps []int, n int) []int {
 	out := reversed(ps)
 	for i, p := range out {
-		out[i] = n + 1 - p
+		out[i] = flipPlace(p, n)
 	}
 	return out
+}
+
+// flipPlace is place p of n counted from the other side. A place that is not
+// there has no other side: it stays as it is, so that whoever refuses it names
+// the place that the maker wrote.
+func flipPlace(p, n int) int {
+	if p < 1 || p > n {
+		return p
+	}
+	return n + 1 - p
+}
+
+// turnSides turns left and right in a section's settings. A setting that is not
+// said has its default, which a mirror turns as well: it is said then, and
+// unsaid again by the next mirror.
+func turnSides(s *knot.Section) {
+	k, _ := knot.Get(s.Do)
+	turned := s.Turned
+	s.Turned = nil
+	for _, f := range k.Fields {
+		if !slices.Contains(f.Choices, "left") {
+			continue
+		}
+		v, ok := s.At(f.Key).(*string)
+		if !ok {
+			continue
+		}
+		switch {
+		case slices.Contains(turned, f.Key):
+			*v = ""
+		case *v == "" && f.Default != "":
+			s.Turned = append(s.Turned, f.Key)
+			*v = other(f.Default)
+		default:
+			*v = other(*v)
+		}
+	}
+}
+
+// other is the other side; what is no side stays.
+func other(side string) string {
+	switch side {
+	case "left":
+		return "right"
+	case "right":
+		return "left"
+	}
+	return side
 }

@@ -478,19 +478,3 @@ func Length(text string) (float64, error) {
 	}
 	return v, nil
 }
-
-// Respell reads a typed line for a document that has a sequence already, and
-// keeps the fields that the line cannot say of sections that stay where they
-// were.
-func Respell(old []knot.Section, line string) ([]knot.Section, error) {
-	seq, err := Parse(line)
-	if err != nil {
-		return nil, err
-	}
-	for i := range seq {
-		if i < len(old) && old[i].Do == seq[i].Do {
-			seq[i].Unknown = old[i].Unknown
-		}
-	}
-	return seq, nil
-}

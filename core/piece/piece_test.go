@@ -6,6 +6,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"reflect"
+	"slices"
 	"strings"
 	"testing"
 
@@ -449,4 +450,113 @@ func ExampleParse() {
 	}
 	fmt.Println(piece.Notate(seq))
 	// Output: mount A B, square-knot 10 start=right, gap 12mm
+}
+
+// Every setting that has a side, said and unsaid, places that are there and
+// places that are not: mirrored twice a document is what it was, to the letter.
+func TestMirroredTwiceIsTheSameDocument(t *testing.T) {
+	docs := map[string]piece.Document{}
+	for _, p := range piece.Patterns() {
+		docs[p.ID] = p.Document
+	}
+	for _, k := range knot.All() {
+		d, at, err := piece.Sample(k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		docs[k.ID] = d
+		unsaid := d
+		unsaid.Sequence = slices.Clone(d.Sequence)
+		s := &unsaid.Sequence[at]
+		s.Start, s.Hand, s.Direction = "", "", ""
+		docs[k.ID+", sides unsaid"] = unsaid
+		beyond := unsaid
+		beyond.Sequence = slices.Clone(d.Sequence)
+		s = &beyond.Sequence[at]
+		s.Strands, s.Filler, s.Which, s.Ends = []int{1, 9}, 11, 12, knot.Ends{2, 64}
+		docs[k.ID+", places that are not there"] = beyond
+	}
+	for name, d := range docs {
+		once, _ := json.Marshal(d)
+		twice, _ := json.Marshal(d.Mirrored().Mirrored())
+		if string(once) != string(twice) {
+			t.Errorf("%s: mirrored twice\n%s\nis\n%s", name, once, twice)
+		}
+	}
+}
+
+// A piece written by a newer program keeps what this one does not know,
+// wherever it stands.
+func TestUnknownFieldsStayWhereverTheyStand(t *testing.T) {
+	text := `{"format":"nimble-bight.piece","version":1,"name":"fob","u0":1,
+	 "purpose":{"kind":"charm","u1":{"a":[1]},"hangs_on":{"type":"split-ring","inner_mm":30,"wire_mm":2,"u2":null}},
+	 "cords":[
+	  {"id":"A","u3":"x","stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#0f5c63","u4":true},"legs":{"first_mm":300,"u5":2}},
+	  {"id":"B","stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#0f5c63"}}],
+	 "sequence":[
+	  {"do":"mount","cords":["A","B"],"hitch":"larks-head","u6":1},
+	  {"do":"rows","u7":1,"rows":[
+	    {"strands":[1,2],"u8":1,"sequence":[{"do":"repeat","count":2,"u9":1,"sequence":[{"do":"bead","u10":1,"bead":{"hole_mm":9,"length_mm":8,"width_mm":14,"u11":3}}]}]},
+	    {"strands":[3,4],"sequence":[{"do":"gap","length_mm":9}]}]},
+	  {"do":"finish","how":"dome"}]}`
+	d, err := piece.Read([]byte(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	ball, err := piece.Read([]byte(`{"format":"nimble-bight.piece","version":1,"purpose":{"hangs_on":{"type":"split-ring","inner_mm":30,"wire_mm":2}},"cords":[],
+	 "sequence":[{"do":"monkeys-fist","passes":3,"mode":"one-cord","core":{"kind":"marble","diameter_mm":16,"u12":1}}]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	d.Sequence = append(d.Sequence, ball.Sequence...)
+	check := func(what string, d piece.Document) {
+		b, err := json.Marshal(d)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for n := range 13 {
+			if c := strings.Count(string(b), fmt.Sprintf(`"u%d":`, n)); c != 1 {
+				t.Errorf("%s: the unknown field u%d stands there %d times", what, n, c)
+			}
+		}
+	}
+	check("written", d)
+	check("mirrored", d.Mirrored())
+	// A line typed anew says nothing of them; sections that stay keep theirs,
+	// also where one was put in before them.
+	seq, err := piece.Respell(d.Sequence, strings.Replace(piece.Notate(d.Sequence), ", rows", ", gap 8mm, rows", 1))
+	if err != nil {
+		t.Fatal(err)
+	}
+	d.Sequence = seq
+	check("typed anew", d)
+}
+
+// Every struct of a document keeps what it does not know.
+func TestNoPartOfADocumentDropsWhatItDoesNotKnow(t *testing.T) {
+	seen := map[reflect.Type]bool{}
+	var look func(t reflect.Type)
+	look = func(ty reflect.Type) {
+		switch ty.Kind() {
+		case reflect.Pointer, reflect.Slice:
+			look(ty.Elem())
+		case reflect.Struct:
+			if seen[ty] {
+				return
+			}
+			seen[ty] = true
+			if _, ok := ty.FieldByName("Unknown"); !ok {
+				t.Errorf("%s has no place for unknown fields", ty)
+			}
+			for i := range ty.NumField() {
+				if ty.Field(i).Tag.Get("json") != "-" {
+					look(ty.Field(i).Type)
+				}
+			}
+		}
+	}
+	look(reflect.TypeFor[piece.Document]())
+	if len(seen) < 9 {
+		t.Errorf("only %d structs were found", len(seen))
+	}
 }

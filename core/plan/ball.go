@@ -29,7 +29,7 @@ func (w *walk) fromKnot(i int, path string, s knot.Section) error {
 			ball.Mode = "two-cords"
 		}
 		return piece.Problems{{Path: path + ".hitch", Message: "is from-knot, but no ball comes next that its cords could come out of",
-			Fix: &Fix{Label: "Tie a monkey's fist there", Set: []Set{{Path: "sequence", Value: slices.Insert(slices.Clone(w.unmirrored()), 1, ball)}}}}}
+			Fix: &Fix{Label: "Tie a monkey's fist there", Set: []Set{{Path: "sequence", Value: slices.Insert(slices.Clone(w.written), 1, ball)}}}}}
 	}
 	w.ball = s.Cords
 	w.keep(Section{Index: i, Do: s.Do, Use: []Use{}, OrderAfter: []string{}, GapShare: 1}, 0, 0)

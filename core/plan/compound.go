@@ -110,16 +110,20 @@ func (w *walk) putBack(m moment) {
 // rows ties rows side by side, each on strands of its own, and crosses them.
 func (w *walk) rows(i int, path string, s knot.Section) error {
 	taken := map[int]bool{}
-	for r, row := range s.Rows {
-		if err := w.checkPlaces(fmt.Sprintf("%s.rows[%d]", path, r), "strands", row.Strands); err != nil {
+	rowPath := func(r int) string { return fmt.Sprintf("%s.rows[%d]", path, w.ownRow(r, len(s.Rows))) }
+	for r := range s.Rows { // in the maker's order
+		r = w.ownRow(r, len(s.Rows))
+		row := s.Rows[r]
+		if err := w.checkPlaces(rowPath(r), "strands", row.Strands); err != nil {
 			return err
 		}
 		for k, p := range row.Strands {
 			if taken[p] {
-				at := fmt.Sprintf("%s.rows[%d].strands", path, r)
-				left := slices.Delete(slices.Clone(row.Strands), k, k+1)
+				at := rowPath(r) + ".strands"
+				left := w.ownPlaces(slices.Delete(slices.Clone(row.Strands), k, k+1))
+				p = w.ownPlaces([]int{p})[0]
 				return piece.Problems{{Path: at, Message: fmt.Sprintf("takes place %d, which another row has already; a strand is in one row only", p),
-					Fix: &Fix{Label: fmt.Sprintf("Leave place %d out of row %d", p, r+1), Set: []Set{{Path: at, Value: left}}}}}
+					Fix: &Fix{Label: fmt.Sprintf("Leave place %d out of row %d", p, w.ownRow(r, len(s.Rows))+1), Set: []Set{{Path: at, Value: left}}}}}
 			}
 			taken[p] = true
 		}
@@ -145,7 +149,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 			if w.stop {
 				break
 			}
-			if err := w.section(i, fmt.Sprintf("%s.rows[%d].sequence[%d]", path, r, j), q); err != nil {
+			if err := w.section(i, fmt.Sprintf("%s.sequence[%d]", rowPath(r), j), q); err != nil {
 				return err
 			}
 		}
@@ -205,7 +209,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	w.rowMiddle = outer
 	bottom := slices.Max(bottoms)
 	if !w.stop {
-		w.unequal(i, s, bottoms, y0)
+		w.unequal(i, path, s, bottoms, y0)
 	}
 	for _, hand := range hands {
 		for _, l := range hand {
@@ -250,7 +254,7 @@ func (w *walk) straight(l *leg, i int, y float64) {
 }
 
 // unequal warns of rows that do not come out alike and says by how much.
-func (w *walk) unequal(i int, s knot.Section, bottoms []float64, y0 float64) {
+func (w *walk) unequal(i int, path string, s knot.Section, bottoms []float64, y0 float64) {
 	long, short := 0, 0
 	for r, b := range bottoms {
 		if b > bottoms[long] {
@@ -261,6 +265,7 @@ func (w *walk) unequal(i int, s knot.Section, bottoms []float64, y0 float64) {
 		}
 	}
 	off := bottoms[long] - bottoms[short]
+	own := func(r int) int { return w.ownRow(r, len(s.Rows)) }
 	w.plan.Checks = append(w.plan.Checks, Check{"rows-equal", i, "The rows are equally long before they are crossed or gathered."})
 	if off < 1 || s.Cross == 0 {
 		return
@@ -269,10 +274,10 @@ func (w *walk) unequal(i int, s knot.Section, bottoms []float64, y0 float64) {
 	if q := s.Rows[short].Sequence; len(q) == 1 && q[0].Count > 0 {
 		each := (bottoms[short] - y0) / float64(q[0].Count)
 		if n := q[0].Count + int(math.Round(off/each)); n != q[0].Count {
-			fix = &Fix{Label: fmt.Sprintf("Tie %d in row %d", n, short+1), Set: []Set{{Path: fmt.Sprintf("sequence[%d].rows[%d].sequence[0].count", i, short), Value: n}}}
+			fix = &Fix{Label: fmt.Sprintf("Tie %d in row %d", n, own(short)+1), Set: []Set{{Path: fmt.Sprintf("%s.rows[%d].sequence[0].count", path, own(short)), Value: n}}}
 		}
 	}
-	w.say("rows-unequal", i, fix, "Row %d comes out {%.1fmm} longer than row %d; crossed, the longer one bulges.", long+1, off, short+1)
+	w.say("rows-unequal", i, fix, "Row %d comes out {%.1fmm} longer than row %d; crossed, the longer one bulges.", own(long)+1, off, own(short)+1)
 }
 
 // crossRoom is by how much wider two rows stand that are crossed: they must

@@ -223,7 +223,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	if ps := d.Check(); len(ps) > 0 {
 		return Plan{}, ps
 	}
-	notation := piece.Notate(d.Sequence)
+	written := d.Sequence
 	if o.LeftHanded {
 		d = d.Mirrored()
 	}
@@ -231,6 +231,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 		o.RoundUpMM = 5
 	}
 	w := newWalk(d, o)
+	w.written = written
 	for i := range d.Sequence {
 		if w.stop {
 			break
@@ -240,7 +241,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 		}
 	}
 	p := w.finish()
-	p.Notation = notation
+	p.Notation = piece.Notate(written)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}
@@ -256,7 +257,7 @@ func problem(path, field, format string, args ...any) error {
 
 // refused turns what a knot refuses into a problem with its place and, where
 // the knot knows one, a way out.
-func refused(path string, err error) error {
+func (w *walk) refused(path string, err error) error {
 	var r *knot.Refused
 	if !errors.As(err, &r) {
 		return problem(path, "", "cannot be tied: %v", err)
@@ -267,7 +268,11 @@ func refused(path string, err error) error {
 		if label == "" {
 			label = fmt.Sprintf("Make it %v", r.Set)
 		}
-		p.Fix = &Fix{Label: label, Set: []Set{{Path: p.Path, Value: r.Set}}}
+		set := r.Set
+		if places, ok := set.([]int); ok {
+			set = w.ownPlaces(places)
+		}
+		p.Fix = &Fix{Label: label, Set: []Set{{Path: p.Path, Value: set}}}
 	}
 	return piece.Problems{p}
 }

@@ -13,7 +13,7 @@ import (
 // What cannot be tied is refused in a sentence with its place and the amount,
 // and the way out that it offers leads to a piece that can be planned.
 func TestRefusalsOfferAWayOut(t *testing.T) {
-	for _, c := range []struct{ line, path, says string }{
+	cases := []struct{ line, path, says string }{
 		{"mount A B C, diamond 1 strands=1-5, finish dome", "sequence[1].strands", "it has 5"},
 		{"mount A B C, diamond 1 strands=2-5 inside=square-knot, finish dome", "sequence[1].inside", "six or more"},
 		{"mount A B C, diamond 1 inside=bead hole=3mm long=8mm wide=9mm, finish dome", "sequence[1].bead.hole_mm", "its hole is 3.0 mm"},
@@ -25,36 +25,39 @@ func TestRefusalsOfferAWayOut(t *testing.T) {
 		{"mount A B, rows 1-2:(gap) 2-4:(gap), finish dome", "sequence[1].rows[1].strands", "place 2"},
 		{"mount A B, square-knot 20, fold-back 300mm, finish dome", "sequence[2].inner_mm", "too short"},
 		{"mount A B, square-knot 1, fold-back, finish dome", "sequence[2].inner_mm", "too short"},
-	} {
-		d := mixed(2)
-		seq, err := piece.Parse(c.line)
-		if err != nil {
-			t.Fatal(err)
-		}
-		d.Sequence = seq
-		if !strings.Contains(c.line, " C,") {
-			d.Cords = d.Cords[:2]
-		}
-		_, err = plan.Make(d, plan.Options{})
-		var ps piece.Problems
-		if !errors.As(err, &ps) || ps[0].Path != c.path || !strings.Contains(ps[0].Message, c.says) {
-			t.Errorf("%s: %v, want %s, something about %q", c.line, err, c.path, c.says)
-			continue
-		}
-		if ps[0].Fix == nil || ps[0].Fix.Label == "" {
-			t.Errorf("%s: no way out", c.line)
-			continue
-		}
-		mended := d
-		for range 3 { // a way out may lead to the next
-			mended = apply(t, mended, *ps[0].Fix)
-			if _, err = plan.Make(mended, plan.Options{}); err == nil || !errors.As(err, &ps) || ps[0].Fix == nil {
-				break
+	}
+	for _, o := range []plan.Options{{}, {LeftHanded: true}} {
+		for _, c := range cases {
+			d := mixed(2)
+			seq, err := piece.Parse(c.line)
+			if err != nil {
+				t.Fatal(err)
 			}
-		}
-		if err != nil {
-			b, _ := json.Marshal(mended.Sequence)
-			t.Errorf("%s: after %q still %v\n%s", c.line, ps[0].Fix.Label, err, b)
+			d.Sequence = seq
+			if !strings.Contains(c.line, " C,") {
+				d.Cords = d.Cords[:2]
+			}
+			_, err = plan.Make(d, o)
+			var ps piece.Problems
+			if !errors.As(err, &ps) || ps[0].Path != c.path || !strings.Contains(ps[0].Message, c.says) {
+				t.Errorf("%s: %v, want %s, something about %q", c.line, err, c.path, c.says)
+				continue
+			}
+			if ps[0].Fix == nil || ps[0].Fix.Label == "" {
+				t.Errorf("%s: no way out", c.line)
+				continue
+			}
+			mended := d
+			for range 3 { // a way out may lead to the next
+				mended = apply(t, mended, *ps[0].Fix)
+				if _, err = plan.Make(mended, o); err == nil || !errors.As(err, &ps) || ps[0].Fix == nil {
+					break
+				}
+			}
+			if err != nil {
+				b, _ := json.Marshal(mended.Sequence)
+				t.Errorf("%s: after %q still %v\n%s", c.line, ps[0].Fix.Label, err, b)
+			}
 		}
 	}
 }
@@ -82,14 +85,16 @@ func TestUnequalRowsAreTold(t *testing.T) {
 	d := mixed(2)
 	d = d.With("mount A B C D, rows 1-4:(square-knot 10) 5-8:(square-knot 7) cross=1, finish dome",
 		append(d.Cords, piece.Cord{ID: "D", Stuff: d.Cords[0].Stuff})...)
-	p := make1(t, d, plan.Options{})
-	if !strings.Contains(codes(p), "rows-unequal") {
-		t.Fatalf("warnings are %s", codes(p))
-	}
-	for _, w := range p.Warnings {
-		if w.Code == "rows-unequal" && w.Fix != nil {
-			if again := make1(t, apply(t, d, *w.Fix), plan.Options{}); strings.Contains(codes(again), "rows-unequal") {
-				t.Errorf("after %q the warning stays", w.Fix.Label)
+	for _, o := range []plan.Options{{}, {LeftHanded: true}} {
+		p := make1(t, d, o)
+		if !strings.Contains(codes(p), "rows-unequal") {
+			t.Fatalf("warnings are %s", codes(p))
+		}
+		for _, w := range p.Warnings {
+			if w.Code == "rows-unequal" && w.Fix != nil {
+				if again := make1(t, apply(t, d, *w.Fix), o); strings.Contains(codes(again), "rows-unequal") {
+					t.Errorf("after %q the warning stays", w.Fix.Label)
+				}
 			}
 		}
 	}

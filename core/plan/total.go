@@ -242,7 +242,7 @@ func (w *walk) warn() {
 	if n := len(w.hanging); n > 0 && !w.stop {
 		how := finish.Instead(w.d.Cords[w.hanging[0].cord].Stuff)
 		way, _ := finish.Get(how)
-		seq := append(append([]knot.Section{}, w.unmirrored()...), knot.Section{Do: "finish", How: how})
+		seq := append(append([]knot.Section{}, w.written...), knot.Section{Do: "finish", How: how})
 		w.say("ends-not-finished", len(w.d.Sequence)-1, &Fix{Label: "Finish them: " + way.Name, Set: []Set{{Path: "sequence", Value: seq}}},
 			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))
 	}
@@ -271,14 +271,6 @@ func plural(n int, one, more string) string {
 		return one
 	}
 	return more
-}
-
-// unmirrored is the sequence as it stands in the document.
-func (w *walk) unmirrored() []knot.Section {
-	if w.o.LeftHanded {
-		return w.d.Mirrored().Sequence
-	}
-	return w.d.Sequence
 }
 
 // short says where a leg that was given too short runs out.
@@ -355,7 +347,7 @@ func (w *walk) offLength(want float64) {
 		way = "shorter"
 	}
 	sets := []Set{{Path: fmt.Sprintf("sequence[%d].count", best), Value: n}}
-	if w.unmirrored()[best].FitMM != 0 {
+	if w.written[best].FitMM != 0 {
 		sets = append(sets, Set{Path: fmt.Sprintf("sequence[%d].fit_mm", best), Value: 0})
 	}
 	w.say("length-off", best, &Fix{Label: fmt.Sprintf("Tie %d instead of %d", n, s.Count), Set: sets},

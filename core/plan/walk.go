@@ -46,6 +46,30 @@ type walk struct {
 	bundled   bool // the section above drew the strands into a bundle
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
+	// written is the sequence as it stands in the document, for what is said to
+	// the maker; d is its mirror where the left hand leads.
+	written []knot.Section
+}
+
+// ownPlaces are places as the maker counts them, in the whole of what hangs
+// there.
+func (w *walk) ownPlaces(places []int) []int {
+	if !w.o.LeftHanded {
+		return places
+	}
+	out := make([]int, 0, len(places))
+	for _, p := range slices.Backward(places) {
+		out = append(out, len(w.hanging)+1-p)
+	}
+	return out
+}
+
+// ownRow is a row's index as the maker counts them.
+func (w *walk) ownRow(r, rows int) int {
+	if w.o.LeftHanded {
+		return rows - 1 - r
+	}
+	return r
 }
 
 // handling is the millimetres fingers need to hold a worker beyond the last
@@ -157,7 +181,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	}
 	tied, err := w.tieFitting(&work)
 	if err != nil {
-		return refused(path, err)
+		return w.refused(path, err)
 	}
 	s.Count = work.Section.Count
 	if s.Do == "berry-knot" {
@@ -202,7 +226,7 @@ func (w *walk) berryRoom(i int, leads []knot.Lead) {
 		return
 	}
 	gap := knot.Section{Do: "gap", LengthMM: math.Ceil(need)}
-	seq := slices.Insert(slices.Clone(w.unmirrored()), i, gap)
+	seq := slices.Insert(slices.Clone(w.written), i, gap)
 	w.say("berry-without-gap", i, &Fix{Label: fmt.Sprintf("Leave %g mm above it", gap.LengthMM), Set: []Set{{Path: "sequence", Value: seq}}},
 		"There are {%.1fmm} bare above the berry; its fillers need {%.1fmm} to be led back through.", room, need)
 }
@@ -210,9 +234,18 @@ func (w *walk) berryRoom(i int, leads []knot.Lead) {
 // checkPlaces refuses places that are not there, twice there or out of order.
 func (w *walk) checkPlaces(path, field string, places []int) error {
 	seen := map[int]bool{}
+	beyond := 0
+	for _, p := range places { // such places are not mirrored: they are the maker's own
+		if p > len(w.hanging) && (beyond == 0 || p < beyond) {
+			beyond = p
+		}
+	}
 	for k, p := range places {
-		if p > len(w.hanging) {
-			return problem(path, field, "names place %d, but only %d strands hang there", p, len(w.hanging))
+		if beyond > 0 || p < 1 {
+			if beyond > 0 {
+				p = beyond
+			}
+			return problem(path, field, "names place %d, but %s there", p, hang(len(w.hanging)))
 		}
 		if seen[p] || (k > 0 && p < places[k-1]) {
 			return problem(path, field, "names places out of order; write them from the left, each once")
@@ -220,6 +253,17 @@ func (w *walk) checkPlaces(path, field string, places []int) error {
 		seen[p] = true
 	}
 	return nil
+}
+
+// hang says how many strands there are.
+func hang(n int) string {
+	switch n {
+	case 0:
+		return "no strand hangs"
+	case 1:
+		return "only 1 strand hangs"
+	}
+	return fmt.Sprintf("only %d strands hang", n)
 }
 
 // tieFitting ties the section, with as many knots as fit where it says fit_mm.
@@ -310,7 +354,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 	if !whole {
 		var err error
 		if held, ok, err = knot.Hold(inHand, (done-1)%n, along); err != nil {
-			return refused(path, err)
+			return w.refused(path, err)
 		}
 	}
 	if !ok {
@@ -318,7 +362,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			work.Section.Count = (done-1)/n + 1
 			t, err := knot.Tie(work)
 			if err != nil {
-				return refused(path, err)
+				return w.refused(path, err)
 			}
 			tied = t
 		}
@@ -328,7 +372,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 	if closed.HalfKnots > 0 || (!tied.HalfKnots && closed.Section.Count > 0) {
 		t, err := knot.Tie(closed)
 		if err != nil {
-			return refused(path, err)
+			return w.refused(path, err)
 		}
 		w.lay(i, s, closed, t, chosen, own, places, middle)
 		w.clear = 0

@@ -3,17 +3,17 @@ package scene
 import (
 	"encoding/binary"
 	"encoding/hex"
+	"maps"
 	"math"
-	"runtime"
 	"slices"
 	"sort"
-	"sync"
-	"sync/atomic"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/kept"
 	"nimblebight/core/knot"
 	"nimblebight/core/plan"
+	"nimblebight/core/side"
 
 	"github.com/cespare/xxhash/v2"
 	"gonum.org/v1/gonum/spatial/r3"
@@ -64,23 +64,18 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 	}
 	bands(&pic, l, stuffs, v)
 	tiles := cut(l, stuffs, v)
-	each(len(tiles), func(i int) { tiles[i].key = tiles[i].name(l, v) })
-	var todo []*tile
+	side.Each(len(tiles), func(i int) { tiles[i].key = tiles[i].name(l, v) })
+	todo := map[string]*tile{}
 	for _, t := range tiles {
-		if _, ok := pic.Plates[t.key]; ok {
-			continue
-		}
-		p, ok := drawnPlates.get(t.key)
-		if !ok {
-			todo = append(todo, t)
-		}
-		pic.Plates[t.key] = p
+		todo[t.key] = t
 	}
-	plates := make([]Plate, len(todo))
-	each(len(todo), func(i int) { plates[i] = todo[i].draw(l, v) })
-	for i, t := range todo {
-		drawnPlates.put(t.key, plates[i])
-		pic.Plates[t.key] = plates[i]
+	names := slices.Sorted(maps.Keys(todo))
+	plates := make([]Plate, len(names))
+	side.Each(len(names), func(i int) {
+		plates[i], _ = drawnPlates.Get(names[i], func() (Plate, error) { return todo[names[i]].draw(l, v), nil })
+	})
+	for i, name := range names {
+		pic.Plates[name] = plates[i]
 	}
 	x0, y0, x1, y1 := math.MaxInt, math.MaxInt, math.MinInt, math.MinInt
 	for _, t := range tiles {
@@ -103,22 +98,6 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 	pic.Left, pic.Top = x0-60, y0-60
 	pic.Width, pic.Height = x1-x0+120, y1-y0+120
 	return pic
-}
-
-// each does n things, as many at a time as there are processors.
-func each(n int, do func(i int)) {
-	var wg sync.WaitGroup
-	var next atomic.Int64
-	for range min(n, runtime.GOMAXPROCS(0)) {
-		wg.Add(1)
-		go func() {
-			defer wg.Done()
-			for i := int(next.Add(1)) - 1; i < n; i = int(next.Add(1)) - 1 {
-				do(i)
-			}
-		}()
-	}
-	wg.Wait()
 }
 
 // Without is the picture without the plates of these names, for a reader that
@@ -417,44 +396,11 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	return out
 }
 
-// plates remembers plates drawn before.
-type plates struct {
-	lock sync.Mutex
-	m    map[string]Plate
-	old  map[string]Plate // what was kept before m was full
-}
-
-const mostPlates = 4000
-
-var drawnPlates plates
-
-func (k *plates) get(key string) (Plate, bool) {
-	k.lock.Lock()
-	defer k.lock.Unlock()
-	p, ok := k.m[key]
-	if !ok {
-		if p, ok = k.old[key]; ok && k.m != nil {
-			k.m[key] = p
-		}
-	}
-	return p, ok
-}
-
-func (k *plates) put(key string, p Plate) {
-	k.lock.Lock()
-	defer k.lock.Unlock()
-	if k.m == nil || len(k.m) >= mostPlates {
-		k.old, k.m = k.m, map[string]Plate{}
-	}
-	k.m[key] = p
-}
+// drawnPlates are plates drawn before.
+var drawnPlates = kept.By[Plate]{Most: 48 << 20}
 
 // Forget drops the plates that are kept, to measure a first drawing.
-func Forget() {
-	drawnPlates.lock.Lock()
-	defer drawnPlates.lock.Unlock()
-	drawnPlates.m, drawnPlates.old = nil, nil
-}
+func Forget() { drawnPlates.Forget() }
 
 // bands finds where each section lies.
 func bands(pic *Picture, l plan.Layout, stuffs []cord.Stuff, v View) {
