@@ -98,7 +98,7 @@ var cores = []struct {
 
 // Fill fills an empty store; a store that holds anything is left as it is.
 func Fill(ctx context.Context, s *store.Store) error {
-	have, err := s.Pieces(ctx, false)
+	have, err := s.Tags(ctx, false)
 	if err != nil {
 		return err
 	}
@@ -131,17 +131,18 @@ func Fill(ctx context.Context, s *store.Store) error {
 		if err != nil {
 			return err
 		}
-		p, err := s.Create(ctx, b)
+		p, err := s.Create(ctx, b, store.Summary{})
 		if err != nil {
 			return err
 		}
 		switch d.Name {
 		case "Oar rack tag": // half tied, side to remember
-			if err := s.SetPlace(ctx, p.ID, 13); err != nil {
+			if _, _, err := s.Go(ctx, p.ID, store.Step{To: 13, Revision: p.Revision, Device: "the bench by the window"}); err != nil {
 				return err
 			}
 		case "Loft blind stopper":
-			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: 25, LengthMM: 87, Note: "Came up a little shorter than planned; ends clean.",
+			minutes, length := 25.0, 87.0
+			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: &minutes, LengthMM: &length, Note: "Came up a little shorter than planned; ends clean.",
 				Cords: []byte(`[{"id":"A","cut_mm":640,"left_mm":120},{"id":"B","cut_mm":640,"left_mm":105}]`)}); err != nil {
 				return err
 			}

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"time"
 
@@ -15,8 +14,8 @@ type Log struct {
 	PieceID   int64
 	Revision  int64
 	CreatedAt time.Time
-	Minutes   float64
-	LengthMM  float64 // measured; 0 if not
+	Minutes   *float64 // nil where nobody looked at the clock
+	LengthMM  *float64 // nil where it was not measured
 	Note      string
 	Cords     []byte // JSON text: what was cut and left of each cord
 }
@@ -26,8 +25,8 @@ type logRow struct {
 	PieceID    int64
 	RevisionID int64
 	CreatedAt  time.Time
-	Minutes    float64
-	LengthMM   float64 `gorm:"column:length_mm"`
+	Minutes    *float64
+	LengthMM   *float64 `gorm:"column:length_mm"`
 	Note       string
 	Cords      string
 }
@@ -41,7 +40,7 @@ func (r logRow) out() Log {
 // AddLog keeps an entry of a piece at its current revision.
 func (s *Store) AddLog(ctx context.Context, l Log) (Log, error) {
 	var out Log
-	err := s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+	err := s.write(ctx, func(tx *gorm.DB) error {
 		_, r, err := load(tx, l.PieceID)
 		if err != nil {
 			return err
@@ -60,7 +59,7 @@ func (s *Store) AddLog(ctx context.Context, l Log) (Log, error) {
 func (s *Store) Logs(ctx context.Context, piece int64) ([]Log, error) {
 	var rows []logRow
 	if err := s.db.WithContext(ctx).Where("piece_id = ?", piece).Order("id DESC").Find(&rows).Error; err != nil {
-		return nil, fmt.Errorf("listing the log: %w", err)
+		return nil, fmt.Errorf("listing the log: %w", told(err))
 	}
 	out := make([]Log, 0, len(rows))
 	for _, r := range rows {
@@ -71,11 +70,13 @@ func (s *Store) Logs(ctx context.Context, piece int64) ([]Log, error) {
 
 // DropLog removes an entry of a piece.
 func (s *Store) DropLog(ctx context.Context, piece, id int64) error {
-	res := s.db.WithContext(ctx).Where("piece_id = ?", piece).Delete(&logRow{}, id)
-	if res.Error == nil && res.RowsAffected == 0 {
-		return fmt.Errorf("log entry %d: %w", id, ErrNotFound)
-	}
-	return res.Error
+	return s.write(ctx, func(tx *gorm.DB) error {
+		res := tx.Where("piece_id = ?", piece).Delete(&logRow{}, id)
+		if res.Error == nil && res.RowsAffected == 0 {
+			return fmt.Errorf("log entry %d: %w", id, ErrNotFound)
+		}
+		return res.Error
+	})
 }
 
 type settingRow struct {
@@ -87,19 +88,25 @@ func (settingRow) TableName() string { return "settings" }
 
 // Setting reads a setting; the fallback if it was never set.
 func (s *Store) Setting(ctx context.Context, key, fallback string) (string, error) {
-	var row settingRow
-	err := s.db.WithContext(ctx).First(&row, "key = ?", key).Error
-	if errors.Is(err, gorm.ErrRecordNotFound) {
+	return setting(s.db.WithContext(ctx), key, fallback)
+}
+
+func setting(tx *gorm.DB, key, fallback string) (string, error) {
+	var rows []settingRow
+	if err := tx.Where("key = ?", key).Find(&rows).Error; err != nil {
+		return "", told(err)
+	}
+	if len(rows) == 0 {
 		return fallback, nil
 	}
-	return row.Value, err
+	return rows[0].Value, nil
 }
 
 // Change keeps what to makes of a setting. Nobody else changes it in between;
 // an error of to keeps it as it was.
 func (s *Store) Change(ctx context.Context, key, fallback string, to func(string) (string, error)) error {
-	return s.db.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		old, err := (&Store{tx}).Setting(ctx, key, fallback)
+	return s.write(ctx, func(tx *gorm.DB) error {
+		old, err := setting(tx, key, fallback)
 		if err != nil {
 			return err
 		}

@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"time"
+
+	"gorm.io/gorm"
 )
 
 // Shelf is one of the drawer's two shelves. Nothing moves from one to the other.
@@ -35,7 +37,7 @@ func (stuffRow) TableName() string { return "drawer" }
 func (s *Store) Drawer(ctx context.Context, shelf Shelf) ([]Stuff, error) {
 	var rows []stuffRow
 	if err := s.db.WithContext(ctx).Where("shelf = ?", shelf).Order("id").Find(&rows).Error; err != nil {
-		return nil, fmt.Errorf("listing the drawer: %w", err)
+		return nil, fmt.Errorf("listing the drawer: %w", told(err))
 	}
 	out := make([]Stuff, 0, len(rows))
 	for _, r := range rows {
@@ -46,27 +48,31 @@ func (s *Store) Drawer(ctx context.Context, shelf Shelf) ([]Stuff, error) {
 
 // PutIn keeps something on a shelf: a new thing if its ID is zero.
 func (s *Store) PutIn(ctx context.Context, shelf Shelf, st Stuff) (Stuff, error) {
-	tx := s.db.WithContext(ctx)
-	row := stuffRow{ID: st.ID, Shelf: shelf, Name: st.Name, Stuff: string(st.What), CreatedAt: time.Now().UTC()}
-	if st.ID == 0 {
-		if err := tx.Create(&row).Error; err != nil {
-			return Stuff{}, fmt.Errorf("keeping a %s: %w", shelf, err)
+	err := s.write(ctx, func(tx *gorm.DB) error {
+		row := stuffRow{ID: st.ID, Shelf: shelf, Name: st.Name, Stuff: string(st.What), CreatedAt: time.Now().UTC()}
+		if st.ID == 0 {
+			if err := tx.Create(&row).Error; err != nil {
+				return fmt.Errorf("keeping a %s: %w", shelf, err)
+			}
+			st.ID = row.ID
+			return nil
 		}
-		st.ID = row.ID
-		return st, nil
-	}
-	res := tx.Model(&stuffRow{}).Where("id = ? AND shelf = ?", st.ID, shelf).Updates(map[string]any{"name": st.Name, "stuff": string(st.What)})
-	if res.Error == nil && res.RowsAffected == 0 {
-		return Stuff{}, fmt.Errorf("%s %d of the drawer: %w", shelf, st.ID, ErrNotFound)
-	}
-	return st, res.Error
+		res := tx.Model(&stuffRow{}).Where("id = ? AND shelf = ?", st.ID, shelf).Updates(map[string]any{"name": st.Name, "stuff": string(st.What)})
+		if res.Error == nil && res.RowsAffected == 0 {
+			return fmt.Errorf("%s %d of the drawer: %w", shelf, st.ID, ErrNotFound)
+		}
+		return res.Error
+	})
+	return st, err
 }
 
 // TakeOut takes something off its shelf; pieces keep their own copy.
 func (s *Store) TakeOut(ctx context.Context, shelf Shelf, id int64) error {
-	res := s.db.WithContext(ctx).Where("shelf = ?", shelf).Delete(&stuffRow{}, id)
-	if res.Error == nil && res.RowsAffected == 0 {
-		return fmt.Errorf("%s %d of the drawer: %w", shelf, id, ErrNotFound)
-	}
-	return res.Error
+	return s.write(ctx, func(tx *gorm.DB) error {
+		res := tx.Where("shelf = ?", shelf).Delete(&stuffRow{}, id)
+		if res.Error == nil && res.RowsAffected == 0 {
+			return fmt.Errorf("%s %d of the drawer: %w", shelf, id, ErrNotFound)
+		}
+		return res.Error
+	})
 }

@@ -45,6 +45,14 @@ func (k *By[T]) most() int {
 // Get gives what is kept under a name, working it out first where it must. What
 // fails is not kept. Work that panics panics in everyone who waits for it.
 func (k *By[T]) Get(name string, work func() (T, error)) (T, error) {
+	return k.GetIf(name, func() (T, bool, error) {
+		v, err := work()
+		return v, err == nil, err
+	})
+}
+
+// GetIf is Get for work that says itself whether what it gives may be kept.
+func (k *By[T]) GetIf(name string, work func() (v T, keep bool, err error)) (T, error) {
 	if v, ok := k.Has(name); ok {
 		return v, nil
 	}
@@ -52,8 +60,8 @@ func (k *By[T]) Get(name string, work func() (T, error)) (T, error) {
 		if v, ok := k.Has(name); ok { // it came while this one was on its way
 			return v, nil
 		}
-		v, err := work()
-		if err == nil {
+		v, keep, err := work()
+		if keep && err == nil {
 			k.put(name, v)
 		}
 		return v, err

@@ -42,6 +42,13 @@ type Refused struct {
 	Label string
 }
 
+// CordThickness is a way out by another cord: which cord of the piece, and how
+// thick it should be.
+type CordThickness struct {
+	Cord       int
+	DiameterMM float64
+}
+
 func (r *Refused) Error() string { return r.Why }
 
 // CirclesInHole is the diameter of the hole that n equal circles of diameter

@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/kept"
@@ -17,14 +18,32 @@ import (
 // stretched; tests hold the result against rows drawn up for themselves.
 
 var (
-	familyThick = []float64{0.25, 0.4, 0.56, 0.75, 1, 1.33, 1.86, 2.5, 3.5} // fillers, in workers
+	familyThick = []float64{0.125, 0.18, 0.25, 0.4, 0.56, 0.75, 1, 1.33, 1.86, 2.5, 3.5, 5, 8} // fillers, in workers
 	familyCount = []int{1, 2, 3, 4, 6, 8}
-	spiralThick = []float64{0.56, 0.75, 1, 1.33, 1.86}
+	spiralThick = familyThick
 )
 
-var rows kept.By[Shape] // taken between neighbours, by name
+// inFamily tells whether a row over n fillers of a thickness is drawn up at
+// build time. Eight of eight workers' thickness reach farther than a packed
+// shape can.
+func inFamily(n int, thick float64) bool { return float64(n)*thick < 60 }
 
-const mostSpiral = 4 // fillers of a spiral that are drawn up at build time
+// inSpirals tells whether a spiral over n fillers of a thickness is drawn up at
+// build time. Many thick fillers come to no rest under a thin worker: they roll
+// about one another.
+func inSpirals(n int, thick float64) bool {
+	switch {
+	case n <= 3:
+		return true
+	case n == 4:
+		return thick < 5
+	}
+	return n <= mostSpiral && thick > 0.35 && thick < 1.5
+}
+
+var rows kept.By[row] // taken between neighbours, by name
+
+const mostSpiral = mostFillers // fillers of a spiral that are drawn up at build time
 
 // flatHalf is the front worker's way through a half knot, from its left turn to
 // its right one, in three parts of fixed numbers of nodes: beside the fillers,
@@ -111,20 +130,21 @@ func mixHalves(hs []flatHalf, weights []float64) flatHalf {
 // flatShape is a half knot of a flat row, of equal workers, over any fillers.
 func flatShape(fillers []float64) (Shape, error) {
 	w, thick := rowOf(fillers)
-	if thick < familyThick[0] || thick > familyThick[len(familyThick)-1] {
-		return drawn(flatCell(1, notched(fillers)))
-	}
+	last := familyCount[len(familyCount)-1]
 	counts := make([]float64, len(familyCount))
 	for i, n := range familyCount {
 		counts[i] = float64(n)
 	}
-	thicks, thickW := curve.Between(familyThick, thick)
-	ns, nW := curve.Between(counts, math.Max(1, w/thick))
+	thicks, thickW := curve.Between(familyThick, within(familyThick, thick))
+	ns, nW := curve.Between(counts, math.Max(1, math.Min(w/thick, float64(last))))
 	var across []flatHalf
 	for _, kt := range thicks {
 		var along []flatHalf
 		for _, kn := range ns {
 			t, n := familyThick[kt], familyCount[kn]
+			for !inFamily(n, t) { // very wide ones differ in nothing but their width
+				n--
+			}
 			s, err := drawn(flatCell(1, same(n, t)))
 			if err != nil {
 				return Shape{}, err
@@ -155,23 +175,91 @@ func FlatRow(second float64, fillers []float64) tighten.Problem {
 	return p()
 }
 
-// spiralShape is a half knot of a spiral of equal workers over any fillers.
-func spiralShape(fillers []float64) (Shape, error) {
-	_, thick := rowOf(fillers)
-	n := len(fillers)
-	if n > mostSpiral || thick < spiralThick[0] || thick > spiralThick[len(spiralThick)-1] {
-		return drawn(spiralCell(1, notched(fillers)))
-	}
-	for _, f := range fillers {
-		if math.Abs(f-thick) > 0.03*thick { // mixed fillers pack in their own way
-			return drawn(spiralCell(1, notched(fillers)))
+// within brings x to the nearest of what the steps reach.
+func within(steps []float64, x float64) float64 {
+	return math.Max(steps[0], math.Min(x, steps[len(steps)-1]))
+}
+
+// spiralSteps are the thicknesses of n fillers for which a spiral is drawn up at
+// build time.
+func spiralSteps(n int) []float64 {
+	var out []float64
+	for _, t := range spiralThick {
+		if inSpirals(n, t) {
+			out = append(out, t)
 		}
 	}
-	at, weights := curve.Between(spiralThick, thick)
+	return out
+}
+
+// spiralPairs are the thinner of two unlike fillers, in the thicker one and the
+// workers, for which a spiral is drawn up at build time: what a pair of cords
+// makes when one of each works.
+var spiralPairs = []float64{0.125, 0.18, 0.25, 0.4, 0.56, 0.75, 1}
+
+func pairCell(thin float64) (string, func() tighten.Problem) {
+	return spiralCell(1, []float64{1, thin})
+}
+
+// spiralBetween is a half knot of a spiral of equal workers over fillers that
+// are alike, or over one like the workers and a thinner one, taken between its
+// neighbours. Where these pack their fillers in different ways what lies between
+// them is no spiral: then, and beyond the family, the second value is false.
+func spiralBetween(fillers []float64) (Shape, bool, error) {
+	n := len(fillers)
+	thin, thick := slices.Min(fillers), slices.Max(fillers)
+	switch {
+	case thick-thin <= 0.03*thick:
+		cell := func(t float64) (string, func() tighten.Problem) { return spiralCell(1, same(n, t)) }
+		return mixSpirals(spiralSteps(n), thick, cell)
+	case n == 2 && thick == 1 && fillers[0] == 1:
+		return mixSpirals(spiralPairs, thin, pairCell)
+	case n == 2 && thick == 1: // the same, turned half round about its axis
+		s, ok, err := mixSpirals(spiralPairs, thin, pairCell)
+		if !ok || err != nil {
+			return s, ok, err
+		}
+		out := Shape{Pitch: s.Pitch, Twist: s.Twist, Gap: s.Gap}
+		for _, i := range []int{1, 0, 3, 2} {
+			out.Strands = append(out.Strands, asCurve(s.Strands[i]).Map(func(v Vec) Vec { return Vec{X: -v.X, Y: v.Y, Z: -v.Z} }).Points)
+		}
+		return out, true, nil
+	}
+	return Shape{}, false, nil
+}
+
+// mixSpirals takes a spiral between those of its family that are drawn up.
+func mixSpirals(steps []float64, at float64, cell func(float64) (string, func() tighten.Problem)) (Shape, bool, error) {
+	if at < steps[0]*0.98 || at > steps[len(steps)-1]*1.02 {
+		return Shape{}, false, nil
+	}
+	at = within(steps, at)
+	out, err := blend(steps, at, cell)
+	if err != nil {
+		return Shape{}, false, err
+	}
+	_, p := cell(at)
+	if sound := spiralGap(p(), out) >= leastBetween; sound {
+		return out, true, nil
+	}
+	// The four about it pack in more than one way; the two next to it may not.
+	k := 0
+	for k < len(steps)-2 && steps[k+1] <= at {
+		k++
+	}
+	if out, err = blend(steps[k:k+2], at, cell); err != nil {
+		return Shape{}, false, err
+	}
+	return out, spiralGap(p(), out) >= leastBetween, nil
+}
+
+// blend adds up the spirals of the steps round a value by their weights.
+func blend(steps []float64, at float64, cell func(float64) (string, func() tighten.Problem)) (Shape, error) {
+	ks, weights := curve.Between(steps, at)
 	out := Shape{Gap: math.Inf(1)}
 	const nodes = 40
-	for m, k := range at {
-		s, err := drawn(spiralCell(1, same(n, spiralThick[k])))
+	for m, k := range ks {
+		s, err := drawn(cell(steps[k]))
 		if err != nil {
 			return Shape{}, err
 		}
@@ -190,6 +278,70 @@ func spiralShape(fillers []float64) (Shape, error) {
 	return out, nil
 }
 
+// leastBetween is how near strands may come in a spiral taken between its
+// neighbours, in their mean diameter; under it the spiral is drawn up.
+const leastBetween = 0.8
+
+// spiralGap is the least distance between two strands of a spiral over the mean
+// of their diameters, measured on the curves themselves.
+func spiralGap(p tighten.Problem, s Shape) float64 {
+	curves := make([]curve.Curve, len(s.Strands))
+	for i, pts := range s.Strands {
+		curves[i] = asCurve(pts)
+	}
+	cell := *p.Cell
+	cell.Pitch, cell.Twist = s.Pitch, s.Twist
+	return tighten.GapOf(p, curves, cell)
+}
+
+// spiralShape is a half knot of a spiral of equal workers over any fillers. What
+// must be drawn up for itself and is not yet is given by the nearest that is,
+// which takes no less cord, and by how much that may be off.
+func spiralShape(fillers []float64) (Shape, *Rough, error) {
+	n := len(fillers)
+	thin, thick := slices.Min(fillers), slices.Max(fillers)
+	if s, ok, err := spiralBetween(fillers); ok || err != nil {
+		return s, nil, err
+	}
+	own, problem := spiralCell(1, notched(fillers))
+	if s, ok := live.have(own, problem); ok {
+		return s, nil, nil
+	}
+	near, scale, err := spiralNear(n, thick)
+	if err != nil {
+		return Shape{}, nil, err
+	}
+	low, _, err := spiralNear(n, thin)
+	if err != nil {
+		return Shape{}, nil, err
+	}
+	// Drawn up for itself it takes no more than over the thickest of its fillers
+	// with thicker workers, and no less than over the thinnest with its own.
+	most, least := scale*perStrandOf(near), perStrandOf(low)
+	rough := &Rough{Key: own, Share: math.Max(0, 1-least/most), problem: problem}
+	return enlarge(near, scale), rough, nil
+}
+
+// spiralNear is the spiral over n fillers that is drawn up for the greatest
+// thickness not above the one given, and by what it must be larger for them to
+// have that.
+func spiralNear(n int, thick float64) (Shape, float64, error) {
+	steps := spiralSteps(n)
+	best := steps[0]
+	for _, t := range steps {
+		if t <= thick {
+			best = t
+		}
+	}
+	s, err := drawn(spiralCell(1, same(n, best)))
+	return s, math.Max(1, thick/best), err
+}
+
+// perStrandOf is the cord that a worker takes for a half knot.
+func perStrandOf(s Shape) float64 {
+	return (asCurve(s.Strands[0]).Length() + asCurve(s.Strands[1]).Length()) / 2
+}
+
 func same(n int, r float64) []float64 {
 	fs := make([]float64, n)
 	for i := range fs {
@@ -206,17 +358,35 @@ func notched(fs []float64) []float64 {
 	return out
 }
 
-// rowShape is the shape of a row with its name, taken between neighbours of its
-// family.
-func rowShape(flat bool, second float64, fillers []float64) (string, Shape, error) {
+// row is the shape of a row with its name.
+type row struct {
+	name  string
+	shape Shape
+	rough *Rough // nil where the shape is the row's own
+}
+
+// rowShape is the shape of a row, taken between neighbours of its family.
+func rowShape(flat bool, second float64, fillers []float64) (row, error) {
 	kind, find := "spiral", spiralShape
 	switch {
 	case second != 1:
-		kind, find = "flat", func(fillers []float64) (Shape, error) { return unequalShape(second, fillers) }
+		kind, find = "flat", func(fillers []float64) (Shape, *Rough, error) {
+			s, err := unequalShape(second, fillers)
+			return s, nil, err
+		}
 	case flat:
-		kind, find = "flat", flatShape
+		kind, find = "flat", func(fillers []float64) (Shape, *Rough, error) {
+			s, err := flatShape(fillers)
+			return s, nil, err
+		}
 	}
 	name := key(kind, second, fillers)
-	s, err := rows.Get(name, func() (Shape, error) { return find(fillers) })
-	return name, s, err
+	return rows.GetIf(name, func() (row, bool, error) {
+		s, rough, err := find(fillers)
+		r := row{name, s, rough}
+		if rough != nil {
+			r.name += " nearly"
+		}
+		return r, rough == nil, err // what is rough is looked for again
+	})
 }

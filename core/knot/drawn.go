@@ -20,50 +20,25 @@ type Shape = shape.Shape
 //go:embed drawn.bin
 var drawnBin []byte
 
-var (
-	shapes     = map[string]*shapeOnce{}
-	shapesLock sync.Mutex
-	embedded   = sync.OnceValue(func() map[string]Shape {
-		m, err := shape.Unpack(drawnBin)
-		if err != nil {
-			panic("knot: the embedded shapes cannot be read: run go generate ./core/knot: " + err.Error())
-		}
-		return m
-	})
-)
+var embedded = sync.OnceValue(func() map[string]Shape {
+	m, err := shape.Unpack(drawnBin)
+	if err != nil {
+		panic("knot: the embedded shapes cannot be read: run go generate ./core/knot: " + err.Error())
+	}
+	return m
+})
 
-type shapeOnce struct {
-	once  sync.Once
-	shape Shape
-	err   error
-}
-
-// drawn gives the shape of a problem: from the embedded ones, from those drawn
-// up since the program started, or by drawing it up now, which takes about a
-// second.
-func drawn(key string, p func() tighten.Problem) (Shape, error) {
+// drawn gives the shape of a problem that is drawn up at build time.
+func drawn(key string, _ func() tighten.Problem) (Shape, error) {
 	if s, ok := embedded()[key]; ok {
 		return s, nil
 	}
-	shapesLock.Lock()
-	if len(shapes) > 4000 {
-		shapes = map[string]*shapeOnce{}
-	}
-	so := shapes[key]
-	if so == nil {
-		so = &shapeOnce{}
-		shapes[key] = so
-	}
-	shapesLock.Unlock()
-	so.once.Do(func() { so.shape, so.err = DrawUp(p()) })
-	if so.err != nil {
-		return Shape{}, fmt.Errorf("drawing up %s: %w", key, so.err)
-	}
-	return so.shape, nil
+	return Shape{}, fmt.Errorf("the shape %q is not embedded: run go generate ./core/knot", key)
 }
 
-func DrawUp(p tighten.Problem) (Shape, error) {
-	r, err := tighten.Draw(context.Background(), p, tighten.Settings{})
+// DrawUp draws a problem up, as the shapes that are embedded were.
+func DrawUp(ctx context.Context, p tighten.Problem, set tighten.Settings) (Shape, error) {
+	r, err := tighten.Draw(ctx, p, set)
 	if err != nil {
 		return Shape{}, err
 	}
@@ -127,16 +102,24 @@ func Generated() map[string]tighten.Problem {
 	out := map[string]tighten.Problem{}
 	for _, t := range familyThick {
 		for _, n := range familyCount {
-			key, p := flatCell(1, same(n, t))
-			out[key] = p()
+			if inFamily(n, t) {
+				key, p := flatCell(1, same(n, t))
+				out[key] = p()
+			}
 		}
 	}
 	unequalProblems(out)
 	for _, t := range spiralThick {
 		for n := 1; n <= mostSpiral; n++ {
-			key, p := spiralCell(1, same(n, t))
-			out[key] = p()
+			if inSpirals(n, t) {
+				key, p := spiralCell(1, same(n, t))
+				out[key] = p()
+			}
 		}
+	}
+	for _, t := range spiralPairs {
+		key, p := pairCell(t)
+		out[key] = p()
 	}
 	for _, d := range headBars {
 		key, p := headOn(d)

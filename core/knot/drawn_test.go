@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"nimblebight/core/shape"
+	"nimblebight/core/tighten"
 )
 
 // Every embedded shape is measured again: its strands touch and do not pass
@@ -48,7 +49,7 @@ func TestGeneratorGivesTheEmbeddedShapes(t *testing.T) {
 		if !few && os.Getenv("BIGHT_ALL_SHAPES") == "" {
 			continue
 		}
-		now, err := DrawUp(p)
+		now, err := DrawUp(t.Context(), p, tighten.Settings{})
 		if err != nil {
 			t.Errorf("%s: %v", key, err)
 			continue

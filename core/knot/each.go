@@ -91,6 +91,7 @@ func (t *Tied) below(next Tied) {
 	t.Order = order
 	t.Height += next.Height
 	t.Gap = math.Min(t.Gap, next.Gap)
+	t.Rough = t.Rough.and(next.Rough)
 }
 
 // lie is how a path of a section lies at point k.

@@ -136,11 +136,66 @@ type Path struct {
 	Points []Vec
 	// Lies, where it is not nil, tells how the cord lies at each point.
 	Lies []Lie
+	// More, where it is not nil, is how a long path goes on.
+	More *More
 	// Inside is cord that leads up to the first point and is never seen: it is
 	// measured and not laid.
 	Inside []Vec
 
-	length, low, left, right float64 // measured by Settle
+	length, high, low, left, right float64 // measured by Settle
+}
+
+// More is the rest of a long path that goes on as it began: its points so many
+// times again, each time moved down by Step and turned by Turn about the work's
+// axis, and then Tail. So a row of ten thousand knots holds no more points than
+// one of a few dozen. The last point of each is the first of the next.
+type More struct {
+	Times    int
+	Step     float64 // mm
+	Turn     float64 // radians
+	Tail     []Vec   // where it lies
+	TailLies []Lie
+}
+
+// Turned is a point turned about the work's axis, the way a cell's twist goes.
+func Turned(v Vec, angle float64) Vec {
+	if angle == 0 {
+		return v
+	}
+	s, c := math.Sincos(angle)
+	return Vec{X: c*v.X + s*v.Z, Y: v.Y, Z: -s*v.X + c*v.Z}
+}
+
+// End is the path's last point.
+func (p Path) End() Vec {
+	if p.More == nil {
+		return p.Points[len(p.Points)-1]
+	}
+	if n := len(p.More.Tail); n > 0 {
+		return p.More.Tail[n-1]
+	}
+	v := Turned(p.Points[len(p.Points)-1], float64(p.More.Times)*p.More.Turn)
+	v.Y += float64(p.More.Times) * p.More.Step
+	return v
+}
+
+// Whole is all of the path's points.
+func (p Path) Whole() []Vec {
+	out := slices.Clone(p.Points)
+	if p.More == nil {
+		return out
+	}
+	for k := 1; k <= p.More.Times; k++ {
+		for _, v := range p.Points[1:] {
+			v = Turned(v, float64(k)*p.More.Turn)
+			v.Y += float64(k) * p.More.Step
+			out = append(out, v)
+		}
+	}
+	if len(p.More.Tail) > 0 {
+		out = append(out, p.More.Tail[1:]...)
+	}
+	return out
 }
 
 // Length is the path's length, mm.
@@ -148,6 +203,23 @@ func (p Path) Length() float64 { return p.length }
 
 // Extent is the lowest y of the path and its least and greatest x, mm.
 func (p Path) Extent() (low, left, right float64) { return p.low, p.left, p.right }
+
+// Span is the highest and the lowest y of the path's points, without what More
+// adds, mm.
+func (p Path) Span() (high, low float64) {
+	if p.More == nil {
+		return p.high, p.low
+	}
+	return span(p.Points)
+}
+
+func span(pts []Vec) (high, low float64) {
+	high, low = math.Inf(1), math.Inf(-1)
+	for _, v := range pts {
+		high, low = math.Min(high, v.Y), math.Max(low, v.Y)
+	}
+	return high, low
+}
 
 // Lie is how the cord lies at a point.
 type Lie uint8
@@ -215,6 +287,8 @@ type Tied struct {
 	// Turned is by how many radians the strands at the end have turned about
 	// the work's axis.
 	Turned float64
+	// Rough is set where the curves are those of a near shape.
+	Rough *Rough
 }
 
 // Action is one thing that the maker does with the cord.
@@ -281,7 +355,10 @@ func Tie(w Work) (Tied, error) {
 	if k.hangs || w.Core != nil {
 		return tie()
 	}
-	return tieds.Get(w.key(), tie)
+	return tieds.GetIf(w.key(), func() (Tied, bool, error) {
+		t, err := tie()
+		return t, t.Rough == nil, err // what is rough is tied anew when its own shape is there
+	})
 }
 
 // sided tells whether a section of the knot says itself on which side it is
@@ -387,9 +464,24 @@ func (t *Tied) Settle() {
 			if len(p.Inside) > 0 {
 				p.length += asCurve(append(slices.Clone(p.Inside), p.Points[0])).Length()
 			}
-			p.low, p.left, p.right = math.Inf(-1), math.Inf(1), math.Inf(-1)
-			for _, v := range p.Points {
-				p.low, p.left, p.right = math.Max(p.low, v.Y), math.Min(p.left, v.X), math.Max(p.right, v.X)
+			p.high, p.low, p.left, p.right = math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)
+			reach := func(pts []Vec) {
+				for _, v := range pts {
+					p.high, p.low = math.Min(p.high, v.Y), math.Max(p.low, v.Y)
+					p.left, p.right = math.Min(p.left, v.X), math.Max(p.right, v.X)
+				}
+			}
+			reach(p.Points)
+			if m := p.More; m != nil {
+				if m.Turn != 0 { // turned all round it reaches as far to every side
+					for _, v := range p.Points {
+						r := math.Hypot(v.X, v.Z)
+						p.left, p.right = math.Min(p.left, -r), math.Max(p.right, r)
+					}
+				}
+				p.low += float64(m.Times) * m.Step
+				reach(m.Tail)
+				p.length += float64(m.Times)*asCurve(p.Points).Length() + asCurve(m.Tail).Length()
 			}
 			paths[i] = p
 		}
@@ -428,10 +520,14 @@ func (w Work) key() string {
 		num(q.DiameterMM)
 		text(string(q.Kind))
 	}
+	k, _ := Get(s.Do)
 	for _, leads := range [2][]Lead{w.Leads, w.Own} {
 		num(float64(len(leads)))
 		for _, l := range leads {
 			text(string(l.Stuff.Make), string(l.Stuff.Material))
+			if k.First { // what is inside a ball may be of the cord and has its colour
+				text(l.Stuff.Colour)
+			}
 			num(l.Diameter, l.Stuff.DiameterMM)
 		}
 	}

@@ -105,7 +105,7 @@ func TestRowsBetweenEmbeddedOnes(t *testing.T) {
 			if c.second != 1 {
 				within = 4
 			}
-			drawn, err := knot.DrawUp(knot.FlatRow(c.second, ratios))
+			drawn, err := knot.DrawUp(t.Context(), knot.FlatRow(c.second, ratios), tighten.Settings{})
 			if err != nil {
 				t.Fatal(err)
 			}

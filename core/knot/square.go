@@ -3,6 +3,7 @@ package knot
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"nimblebight/core/curve"
@@ -220,13 +221,27 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 			fillers[i] = even(l.Diameter / d)
 		}
 	}
-	name, shape, err := rowShape(flat, second, fillers)
+	if err := tieable(leads); err != nil {
+		return Tied{}, err
+	}
+	found, err := rowShape(flat, second, fillers)
 	if err != nil {
 		return Tied{}, err
 	}
+	shape := found.shape
 	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist, Mirror: flat}
-	threads, _ := repeat(shape, cell, count)
-	t := Tied{Loose: true, HalfKnots: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist}
+	// A long row is its first knots again and again; after an even number of
+	// half knots every thread is where it began.
+	head, times, rest := count, 0, 0
+	if count > 2*headKnots {
+		head, times, rest = headKnots, count/headKnots-1, count%headKnots
+	}
+	threads, _ := repeat(shape, cell, head)
+	tails := make([][]Vec, len(threads))
+	if rest > 0 {
+		tails, _ = repeat(shape, cell, rest)
+	}
+	t := Tied{Loose: true, HalfKnots: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist, Rough: found.rough}
 
 	// The row begins where its workers are at the widest.
 	top := (threads[0][0].Y + threads[1][0].Y) / 2
@@ -235,7 +250,7 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	place := func(v Vec) Vec {
 		return Vec{X: d * v.X, Y: d * squeeze(leads) * (v.Y - top), Z: d * v.Z}
 	}
-	paths := [][]Vec{threads[0]}
+	paths, ends := [][]Vec{threads[0]}, [][]Vec{tails[0]}
 	if len(threads) == 2 { // fillers held straight
 		x, _ := rowOf(fillers)
 		x = -x / 2
@@ -245,24 +260,39 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 			for _, y := range []float64{0, 0.45 * shape.Pitch, run - 0.45*shape.Pitch, run} {
 				line = append(line, Vec{X: x + f/2, Y: top + y})
 			}
-			paths = append(paths, line)
+			paths, ends = append(paths, line), append(ends, nil)
 			x += f
 		}
 	} else {
-		paths = append(paths, threads[2:]...)
+		paths, ends = append(paths, threads[2:]...), append(ends, tails[2:]...)
 	}
-	paths = append(paths, threads[1])
-	for _, p := range paths {
-		pts := asCurve(p).Map(place).Points
-		path := Path{Points: pts, Lies: make([]Lie, len(pts))}
-		filler := len(t.Paths) > 0 && len(t.Paths) < n-1
-		for k := range pts {
-			switch {
-			case filler && k > 0 && k < len(pts)-1:
-				path.Lies[k] = Filler
-			case !filler && t.Row:
-				path.Lies[k] = InRow
+	paths, ends = append(paths, threads[1]), append(ends, tails[1])
+	for i, p := range paths {
+		filler := i > 0 && i < n-1
+		lies := func(pts []Vec, whole bool) []Lie {
+			out := make([]Lie, len(pts))
+			for k := range pts {
+				switch {
+				case filler && (!whole || (k > 0 && k < len(pts)-1)):
+					out[k] = Filler
+				case !filler && t.Row:
+					out[k] = InRow
+				}
 			}
+			return out
+		}
+		straight := filler && flat // it is led through all of the row at once
+		pts := asCurve(p).Map(place).Points
+		path := Path{Points: pts, Lies: lies(pts, times == 0 || straight)}
+		if times > 0 && !straight {
+			step := float64(headKnots) * shape.Pitch * d * squeeze(leads)
+			path.More = &More{Times: times, Step: step, Turn: float64(headKnots) * shape.Twist}
+			for _, v := range ends[i] {
+				v = Turned(place(v), float64(times+1)*path.More.Turn)
+				v.Y += float64(times+1) * step
+				path.More.Tail = append(path.More.Tail, v)
+			}
+			path.More.TailLies = lies(path.More.Tail, false)
 		}
 		t.Paths = append(t.Paths, path)
 	}
@@ -283,8 +313,8 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	t.Turned -= math.Pi * math.Round(t.Turned/math.Pi)
 
 	// What is over what does not change with size or count, so it is read once.
-	read, err := readings.Get(fmt.Sprint(name, halves, min(halves, count)), func() (reading, error) {
-		return readHalf(t.Paths, t.Cells, halves, count)
+	read, err := readings.Get(fmt.Sprint(found.name, halves, min(halves, count)), func() (reading, error) {
+		return readHalf(t.Paths, t.Cells, halves, head)
 	})
 	if err != nil {
 		return Tied{}, err
@@ -310,6 +340,40 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	return t, nil
 }
 
+// headKnots are the half knots of a long row that it repeats. It is even.
+const headKnots = 48
+
+// MostRatio is by how much the thickest cord of a row may be thicker than the
+// thinnest: 6 mm and 0.75 mm. Beyond it the thin one cuts in and the thick one
+// does not bend round it, and nobody ties it.
+const MostRatio = 8.0
+
+// tieable refuses cords that are too unlike to be tied over one another.
+func tieable(leads []Lead) error {
+	thin, thick := leads[0], leads[0]
+	for _, l := range leads {
+		if l.Diameter < thin.Diameter {
+			thin = l
+		}
+		if l.Diameter > thick.Diameter {
+			thick = l
+		}
+	}
+	r := thick.Diameter / thin.Diameter
+	if r <= MostRatio*1.001 {
+		return nil
+	}
+	most := math.Floor(100*thick.Stuff.DiameterMM*MostRatio/r) / 100
+	var thinner []CordThickness
+	for _, l := range leads {
+		if ratio := l.Diameter / thin.Diameter; ratio > MostRatio && !slices.ContainsFunc(thinner, func(c CordThickness) bool { return c.Cord == l.Cord }) {
+			thinner = append(thinner, CordThickness{l.Cord, math.Floor(100*l.Stuff.DiameterMM*MostRatio/ratio) / 100})
+		}
+	}
+	return &Refused{Field: "strands", Why: fmt.Sprintf("the thickest cord is %.1f times as thick as the thinnest (%.2f and %.2f mm drawn up); up to %g times can be tied, so that one may be of %g mm at most", r, thick.Diameter, thin.Diameter, MostRatio, most),
+		Set: thinner, Label: fmt.Sprintf("Take one of %g mm", most)}
+}
+
 func flipLeads(ls []Lead) {
 	for i, j := 0, len(ls)-1; i < j; i, j = i+1, j-1 {
 		ls[i], ls[j] = ls[j], ls[i]
@@ -322,9 +386,17 @@ func squeeze(leads []Lead) float64 {
 
 // mirror turns a section of n strands into its mirror, left for right.
 func (t *Tied) mirror(n int) {
-	for _, p := range t.Paths {
+	for k, p := range t.Paths {
 		for i := range p.Points {
 			p.Points[i].X = -p.Points[i].X
+		}
+		if p.More != nil {
+			m := *p.More
+			m.Turn, m.Tail = -m.Turn, slices.Clone(m.Tail)
+			for i := range m.Tail {
+				m.Tail[i].X = -m.Tail[i].X
+			}
+			t.Paths[k].More = &m
 		}
 	}
 	for i, j := 0, n-1; i < j; i, j = i+1, j-1 {

@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/tighten"
 )
@@ -13,10 +14,32 @@ import (
 // them its distance from their edge.
 
 var (
-	secondThick  = []float64{1, 1.33, 1.86, 2.5}   // the second worker, in firsts
-	unequalThick = []float64{0.4, 0.75, 1.33, 2.5} // fillers, in firsts
+	secondThick  = []float64{1, 1.33, 1.86, 2.5, 3.5, 5, 8}      // the second worker, in firsts
+	unequalThick = []float64{0.25, 0.4, 0.75, 1.33, 2.5, 4.5, 8} // fillers, in firsts
 	unequalCount = []int{1, 2, 4, 6}
 )
+
+// inUnequal tells whether a row of two thicknesses is drawn up at build time.
+func inUnequal(second, thick float64, n int) bool {
+	return float64(n)*thick/2+second < 30 && // as far as a packed shape can reach
+		!slices.Contains(restless, [3]float64{second, thick, float64(n)})
+}
+
+// unequalNear is the number of fillers nearest to n over which the row is drawn
+// up: more of them make it wider and change little else.
+func unequalNear(second, thick float64, n int) int {
+	best := 0
+	for _, k := range unequalCount {
+		if inUnequal(second, thick, k) && (best == 0 || math.Abs(math.Log(float64(k)/float64(n))) < math.Abs(math.Log(float64(best)/float64(n)))) {
+			best = k
+		}
+	}
+	return best
+}
+
+// restless are rows that are still moving after all their steps: second worker,
+// fillers, how many. Their neighbours over more or fewer fillers stand for them.
+var restless = [][3]float64{{3.5, 0.4, 1}, {5, 0.25, 1}, {8, 0.25, 2}, {8, 0.25, 6}, {8, 4.5, 6}}
 
 const unequalNodes = 120
 
@@ -97,11 +120,6 @@ func unequalShape(second float64, fillers []float64) (Shape, error) {
 	}
 	w, thick := rowOf(fillers)
 	count := math.Max(1, w/thick)
-	last := func(fs []float64) float64 { return fs[len(fs)-1] }
-	if second > last(secondThick)*1.05 || thick < unequalThick[0]*0.9 || thick > last(unequalThick)*1.1 ||
-		count > float64(unequalCount[len(unequalCount)-1])*1.2 {
-		return drawn(flatCell(notch(second), notched(fillers)))
-	}
 	counts := make([]float64, len(unequalCount))
 	for i, n := range unequalCount {
 		counts[i] = float64(n)
@@ -115,7 +133,7 @@ func unequalShape(second float64, fillers []float64) (Shape, error) {
 		for _, kt := range ts {
 			var along []unequalHalf
 			for _, kc := range cs {
-				t, n := unequalThick[kt], unequalCount[kc]
+				t, n := unequalThick[kt], unequalNear(secondThick[ks], unequalThick[kt], unequalCount[kc])
 				s, err := drawn(flatCell(secondThick[ks], same(n, t)))
 				if err != nil {
 					return Shape{}, err
@@ -144,8 +162,10 @@ func unequalProblems(out map[string]tighten.Problem) {
 	for _, second := range secondThick {
 		for _, t := range unequalThick {
 			for _, n := range unequalCount {
-				key, p := flatCell(second, same(n, t))
-				out[key] = p()
+				if inUnequal(second, t, n) {
+					key, p := flatCell(second, same(n, t))
+					out[key] = p()
+				}
 			}
 		}
 	}

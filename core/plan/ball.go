@@ -108,6 +108,9 @@ func (y *Layout) hungUp(eye float64) {
 	for i, s := range y.Sections {
 		y.Sections[i] = [2]float64{eye - s[1], eye - s[0]}
 	}
+	for i, s := range y.Sides {
+		y.Sides[i] = [2]float64{-s[1], -s[0]}
+	}
 	for i, c := range y.Cuts {
 		y.Cuts[i] = eye - c
 	}
@@ -132,9 +135,11 @@ func BallLayout(b fist.Ball, strands []fist.Strand) Layout {
 			out.Section = append(out.Section, 0)
 			out.Lies = append(out.Lies, knot.Pressed)
 		}
+		out.Index = len(lay.Strands)
 		lay.Strands = append(lay.Strands, out)
 	}
-	lay.Sections = [][2]float64{{0, b.CornerMM}}
+	lay.Thick = b.Ask.Cord.DiameterMM
+	lay.Sections, lay.Sides = [][2]float64{{0, b.CornerMM}}, [][2]float64{{-b.CornerMM / 2, b.CornerMM / 2}}
 	colour := b.Core.Kind.Colour()
 	if colour == "" {
 		colour = "#8a8f86" // of the cord, in its own shade

@@ -131,12 +131,11 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	if len(taken) != len(w.hanging) {
 		return problem(path, "rows", "take %d of the %d strands; every strand belongs to a row, if only to a gap in one", len(taken), len(w.hanging))
 	}
-	together := func() {
+	if s.Cross > 0 { // they are bent afterwards
 		for _, l := range w.legs {
 			l.together()
 		}
 	}
-	together()
 	all, y0 := slices.Clone(w.hanging), w.y
 	tieRow := func(r int, middle float64) error {
 		row := s.Rows[r]
@@ -165,12 +164,13 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 		if err := tieRow(r, 0); err != nil {
 			return err
 		}
-		together()
 		for k, l := range w.legs {
 			d := w.d.Cords[l.cord].Stuff.DrawnUp()
-			for n := len(before.legs[k].points); n < len(l.points); n++ {
-				if l.points[n].Y > y0+clear+3*d || n == len(l.points)-1 {
-					wide[r] = math.Max(wide[r], 2*math.Abs(l.points[n].X)+d)
+			for _, q := range l.stretches[len(before.legs[k].stretches):] {
+				for n := range q.points {
+					if v := q.at(n); v.Y > y0+clear+3*d || v == l.at {
+						wide[r] = math.Max(wide[r], 2*math.Abs(v.X)+d)
+					}
 				}
 			}
 		}

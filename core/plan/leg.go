@@ -28,6 +28,7 @@ type leg struct {
 	parts    []Part
 	knotwork float64 // mm of the parts that a hand ties, on the median
 	rulered  int     // how many parts are measured
+	rough    float64 // mm by which the parts may be too long
 	worked   bool
 	ended    bool
 	form     string
@@ -35,13 +36,26 @@ type leg struct {
 	trim     float64
 }
 
-// stretch is a curve as a leg lies along it, moved by off.
+// stretch is a curve as a leg lies along it, turned about the work's axis and
+// then moved by off.
 type stretch struct {
-	points  []curve.Vec
-	lies    []knot.Lie // of each point, or nil where all lie as lie says
-	lie     knot.Lie
-	off     curve.Vec
-	section int
+	points    []curve.Vec
+	lies      []knot.Lie // of each point, or nil where all lie as lie says
+	lie       knot.Lie
+	off       curve.Vec
+	turn      float64
+	section   int
+	high, low float64 // the least and the greatest y, where it lies
+}
+
+// at is point k where it lies.
+func (s stretch) at(k int) curve.Vec { return r3.Add(knot.Turned(s.points[k], s.turn), s.off) }
+
+func (s stretch) lieAt(k int) knot.Lie {
+	if s.lies != nil {
+		return s.lies[k]
+	}
+	return s.lie
 }
 
 // lay leads the leg along a stretch.
@@ -51,9 +65,31 @@ func (l *leg) lay(s stretch) {
 	}
 	l.stretches = append(l.stretches, s)
 	n := len(s.points)
-	l.at = r3.Add(s.points[n-1], s.off)
+	l.at = s.at(n - 1)
 	if n > 1 {
-		l.dir = knot.Heading(s.points[max(0, n-4):], true)
+		l.dir = knot.Turned(knot.Heading(s.points[max(0, n-4):], true), s.turn)
+	}
+}
+
+// follow leads the leg along a path that is moved by off.
+func (l *leg) follow(section int, p knot.Path, off curve.Vec) {
+	high, low := p.Span()
+	s := stretch{points: p.Points, lies: p.Lies, off: off, section: section, high: high + off.Y, low: low + off.Y}
+	l.lay(s)
+	if p.More == nil {
+		return
+	}
+	for range p.More.Times {
+		s.turn += p.More.Turn
+		s.off.Y, s.high, s.low = s.off.Y+p.More.Step, s.high+p.More.Step, s.low+p.More.Step
+		l.lay(s)
+	}
+	if tail := p.More.Tail; len(tail) > 0 {
+		high, low := math.Inf(1), math.Inf(-1)
+		for _, v := range tail {
+			high, low = math.Min(high, v.Y), math.Max(low, v.Y)
+		}
+		l.lay(stretch{points: tail, lies: p.More.TailLies, off: off, section: section, high: high + off.Y, low: low + off.Y})
 	}
 }
 
@@ -64,10 +100,12 @@ func (l *leg) reaches(low, wide float64) {
 
 // free leads the leg along points of its own, given where they are.
 func (l *leg) free(section int, lie knot.Lie, points ...curve.Vec) {
+	high, low := math.Inf(1), math.Inf(-1)
 	for _, p := range points {
+		high, low = math.Min(high, p.Y), math.Max(low, p.Y)
 		l.reaches(p.Y, math.Abs(p.X))
 	}
-	l.lay(stretch{points: points, lie: lie, section: section})
+	l.lay(stretch{points: points, lie: lie, section: section, high: high, low: low})
 }
 
 // together puts the stretches together into points.
@@ -81,16 +119,12 @@ func (l *leg) together() {
 		l.points, l.section, l.lies = append(points, l.points...), append(section, l.section...), append(lies, l.lies...)
 	}
 	for _, s := range l.stretches {
-		for k, p := range s.points {
-			p = r3.Add(p, s.off)
+		for k := range s.points {
+			p := s.at(k)
 			if m := len(l.points); m > 0 && r3.Norm2(r3.Sub(l.points[m-1], p)) < 1e-12 {
 				continue
 			}
-			lie := s.lie
-			if s.lies != nil {
-				lie = s.lies[k]
-			}
-			l.points, l.section, l.lies = append(l.points, p), append(l.section, s.section), append(l.lies, lie)
+			l.points, l.section, l.lies = append(l.points, p), append(l.section, s.section), append(l.lies, s.lieAt(k))
 		}
 	}
 	l.stretches = l.stretches[:0:0]

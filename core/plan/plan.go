@@ -13,7 +13,6 @@ import (
 	"fmt"
 	"math"
 
-	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 )
@@ -40,9 +39,16 @@ type Plan struct {
 	Actions    int       `json:"actions"` // of all steps, repeats counted
 	Cautions   []string  `json:"cautions"`
 	Notation   string    `json:"notation"`
+	// Rough names the shapes that are still to be drawn up for it; till then the
+	// figures of their sections are those of near ones.
+	Rough []string `json:"rough,omitempty"`
 
 	layout *layouts
+	rough  []knot.Rough
 }
+
+// ToDraw are the shapes that are still to be drawn up, for [knot.DrawLive].
+func (p Plan) ToDraw() []knot.Rough { return p.rough }
 
 // Cord is what one cord of the piece needs.
 type Cord struct {
@@ -96,6 +102,9 @@ type Section struct {
 	Shows      []Sight  `json:"shows,omitempty"`
 	// GapShare is the least gap of its drawn-up curve, 1 when strands touch.
 	GapShare float64 `json:"gap_share"`
+	// RoughMM is by how much less cord it may take than is said, where its
+	// curves are those of a near shape.
+	RoughMM float64 `json:"rough_mm,omitempty"`
 }
 
 // Use is the cord one strand gives to a section.
@@ -175,48 +184,6 @@ type Options struct {
 // Inch is the rounding for makers who cut in inches: a quarter.
 const QuarterInch = 25.4 / 4
 
-// Layout is the piece in space.
-type Layout struct {
-	Strands  []Strand
-	Beads    []knot.BeadAt
-	Cores    []knot.CoreAt
-	Hardware piece.Hardware // of type none where nothing is to be seen of it
-	// Bottom is the y of the lowest tip, mm.
-	Bottom float64
-	// Sections are the y where each begins and ends.
-	Sections [][2]float64
-	// Cuts are the y, from above, at which a picture may be cut in stretches
-	// that look alike wherever the same knots come again.
-	Cuts []float64
-	// Moving is the strand that the last action moved, -1 for none; MovingLeg
-	// is the part of it before (0) or after (1) the fold, MovingFrom the y from
-	// which on it moved.
-	Moving, MovingLeg int
-	MovingFrom        float64
-}
-
-// Strand is one cord in space, from its first end over the fold to its last.
-type Strand struct {
-	Cord    int
-	Points  []curve.Vec // mm
-	Section []int       // of each point, -1 for what hangs beyond the last
-	Lies    []knot.Lie  // of each point
-	Ends    [2]string   // form of the first and the last end
-	// EndMM is how much of each end belongs to its finish.
-	EndMM [2]float64
-	// Fold is the index of the point where the second leg ends and the first
-	// begins; 0 for a cord that is not folded.
-	Fold int
-}
-
-// Layout gives the curves that the plan was read off.
-func (p Plan) Layout() Layout {
-	if p.layout == nil {
-		return Layout{}
-	}
-	return p.layout.get()
-}
-
 // Make plans a piece. The document must have passed its Check; what the walk
 // itself cannot do comes back as [piece.Problems] with the section's path.
 func Make(d piece.Document, o Options) (Plan, error) {
@@ -269,10 +236,21 @@ func (w *walk) refused(path string, err error) error {
 			label = fmt.Sprintf("Make it %v", r.Set)
 		}
 		set := r.Set
-		if places, ok := set.([]int); ok {
-			set = w.ownPlaces(places)
+		p.Fix = &Fix{Label: label}
+		switch v := set.(type) {
+		case []int:
+			p.Fix.Set = []Set{{Path: p.Path, Value: w.ownPlaces(v)}}
+		case []knot.CordThickness:
+			for _, c := range v {
+				at := fmt.Sprintf("cords[%d].stuff", c.Cord)
+				p.Fix.Set = append(p.Fix.Set, Set{Path: at + ".diameter_mm", Value: c.DiameterMM})
+				if w.d.Cords[c.Cord].Stuff.Weighed() { // another cord has another weight
+					p.Fix.Set = append(p.Fix.Set, Set{Path: at + ".grams_per_metre", Value: 0})
+				}
+			}
+		default:
+			p.Fix.Set = []Set{{Path: p.Path, Value: set}}
 		}
-		p.Fix = &Fix{Label: label, Set: []Set{{Path: p.Path, Value: set}}}
 	}
 	return piece.Problems{p}
 }

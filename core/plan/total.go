@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"sync"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
@@ -45,6 +44,7 @@ func (w *walk) finish() Plan {
 	w.cords()
 	w.warn()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}
+	p.layout.sort()
 	flame := false
 	var stuffs []cord.Stuff
 	for _, s := range w.d.Sequence {
@@ -126,7 +126,7 @@ func (w *walk) cords() {
 			short := c.Legs.ShortInside || w.fromBall()
 			cuts := [2]float64{w.cut(legs[0]), w.cut(legs[1])}
 			knotwork, rulered := legs[0].knotwork+legs[1].knotwork, legs[0].rulered+legs[1].rulered
-			out.SpreadMM = g.Spread(knotwork, rulered)
+			out.SpreadMM = g.Spread(knotwork, rulered) + legs[0].rough + legs[1].rough
 			switch {
 			case c.Legs.FirstMM > 0:
 				cuts[0] = c.Legs.FirstMM
@@ -167,7 +167,7 @@ func (w *walk) cords() {
 			l := legs[0]
 			out.Role = "strand"
 			out.NeedsMM = needs(l)
-			out.SpreadMM = g.Spread(l.knotwork, l.rulered)
+			out.SpreadMM = g.Spread(l.knotwork, l.rulered) + l.rough
 			out.CutMM = roundUp(w.cut(l), w.o.RoundUpMM)
 			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "worker", Parts: l.parts}}
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
@@ -177,7 +177,7 @@ func (w *walk) cords() {
 		case own != nil:
 			out.Role = "wrap"
 			out.NeedsMM = needs(own)
-			out.SpreadMM = g.Spread(own.knotwork, own.rulered)
+			out.SpreadMM = g.Spread(own.knotwork, own.rulered) + own.rough
 			out.CutMM = roundUp(out.NeedsMM+g.Enough(own.knotwork, own.rulered)+2*wrapHandling, w.o.RoundUpMM)
 			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "wrap", Parts: own.parts}}
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
@@ -352,82 +352,4 @@ func (w *walk) offLength(want float64) {
 	}
 	w.say("length-off", best, &Fix{Label: fmt.Sprintf("Tie %d instead of %d", n, s.Count), Set: sets},
 		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), way, want)
-}
-
-// layouts puts a layout together when it is first asked for.
-type layouts struct {
-	once   sync.Once
-	walk   *walk
-	bottom float64
-	made   Layout
-}
-
-func (y *layouts) get() Layout {
-	y.once.Do(func() {
-		y.made = y.walk.layout(y.bottom)
-		y.walk = nil
-	})
-	return y.made
-}
-
-// layout joins the legs of each cord over its fold.
-func (w *walk) layout(bottom float64) Layout {
-	for _, l := range append(slices.Clone(w.legs), w.own...) {
-		l.together()
-	}
-	slices.Sort(w.cuts) // rows side by side are cut each for themselves
-	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, Moving: -1, MovingFrom: w.movedY}
-	for ci := range w.d.Cords {
-		s := Strand{Cord: ci}
-		for _, n := range [2]int{1, 0} { // the second leg is walked back up to the fold
-			for _, l := range w.legs {
-				if l.cord != ci || l.n != n {
-					continue
-				}
-				if l == w.moving {
-					lay.Moving = len(lay.Strands)
-				}
-				k := len(l.points)
-				for j := range k {
-					at := j
-					if n == 1 {
-						at = k - 1 - j
-					}
-					if n == 0 && j == 0 && len(s.Points) > 0 {
-						continue // the fold stands there already
-					}
-					s.Points = append(s.Points, l.points[at])
-					s.Section = append(s.Section, l.section[at])
-					s.Lies = append(s.Lies, l.lies[at])
-				}
-				s.Ends[1-n], s.EndMM[1-n] = l.form, l.endMM
-				if n == 1 {
-					s.Fold = k
-				}
-			}
-		}
-		if len(s.Points) > 0 {
-			if w.moving != nil && w.moving.cord == ci {
-				lay.MovingLeg = 1 - w.moving.n
-			}
-			lay.Strands = append(lay.Strands, s)
-		}
-	}
-	for _, l := range w.own {
-		if l == w.moving {
-			lay.Moving = len(lay.Strands)
-		}
-		lay.Strands = append(lay.Strands, Strand{Cord: l.cord, Points: l.points, Section: l.section, Lies: l.lies, Ends: [2]string{"cut", "cut"}})
-	}
-	if w.fromBall() {
-		lay.Sections, lay.Cuts = slices.Clone(lay.Sections), slices.Clone(lay.Cuts)
-		lay.Beads, lay.Cores = slices.Clone(lay.Beads), slices.Clone(lay.Cores)
-		switch {
-		case w.o.Until == 0:
-			lay.hungUp(w.eye)
-		default: // in hand: it hangs on nothing yet
-			lay.Hardware.Type = "none"
-		}
-	}
-	return lay
 }

@@ -415,7 +415,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			mm += r3.Norm(r3.Sub(r3.Add(p.Points[0], off), from))
 		}
 		mm = loose * (mm + p.Length())
-		l.lay(stretch{points: p.Points, lies: p.Lies, off: off, section: i})
+		l.follow(i, p, off)
 		low, left, right := p.Extent()
 		l.reaches(low+off.Y, math.Max(math.Abs(left+middle), math.Abs(right+middle)))
 		if s.Do == "mount" && i == 0 {
@@ -423,6 +423,10 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			w.heads[0], w.heads[1] = math.Min(w.heads[0], left+middle-r), math.Max(w.heads[1], right+middle+r)
 		}
 		l.parts = append(l.parts, Part{i, mm})
+		if t.Rough != nil {
+			l.rough += mm * t.Rough.Share
+			sec.RoughMM += mm * t.Rough.Share
+		}
 		if t.Loose {
 			l.knotwork += mm
 		} else {
@@ -491,6 +495,12 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		w.cores = append(w.cores, c)
 		w.plan.WeightG += c.WeightG
 	}
+	if r := t.Rough; r != nil {
+		if !slices.Contains(w.plan.Rough, r.Key) {
+			w.plan.Rough, w.plan.rough = append(w.plan.Rough, r.Key), append(w.plan.rough, *r)
+		}
+		w.say("drawn-roughly", i, nil, "Nobody has tied this of just these cords here, so its own shape is still being drawn up. Till then it is shown by a near one, and may take {%.0fmm} less cord.", sec.RoughMM)
+	}
 	for _, says := range t.Checks {
 		w.plan.Checks = append(w.plan.Checks, Check{s.Do, i, says})
 	}
@@ -553,6 +563,7 @@ func (w *walk) keep(sec Section, top, bottom float64) {
 	}
 	w.into.Use = append(w.into.Use, sec.Use...)
 	w.into.OrderAfter = sec.OrderAfter
+	w.into.RoughMM += sec.RoughMM
 	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 

@@ -59,23 +59,34 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 	if v.Back {
 		pic.View = "back"
 	}
-	if len(l.Strands) == 0 {
+	if l.Thick == 0 {
 		return pic
 	}
-	bands(&pic, l, stuffs, v)
-	tiles := cut(l, stuffs, v)
-	side.Each(len(tiles), func(i int) { tiles[i].key = tiles[i].name(l, v) })
-	todo := map[string]*tile{}
-	for _, t := range tiles {
-		todo[t.key] = t
-	}
-	names := slices.Sorted(maps.Keys(todo))
-	plates := make([]Plate, len(names))
-	side.Each(len(names), func(i int) {
-		plates[i], _ = drawnPlates.Get(names[i], func() (Plate, error) { return todo[names[i]].draw(l, v), nil })
-	})
-	for i, name := range names {
-		pic.Plates[name] = plates[i]
+	bands(&pic, l, v)
+	tiles := cut(l, v)
+	// Some tiles at a time: what comes near them is put together, named, drawn
+	// where it is new, and let go again.
+	for a := 0; a < len(tiles); a += together {
+		group := tiles[a:min(a+together, len(tiles))]
+		fill(group, l, stuffs)
+		side.Each(len(group), func(i int) { group[i].key = group[i].name(l, v) })
+		todo := map[string]*tile{}
+		for _, t := range group {
+			if _, ok := pic.Plates[t.key]; !ok {
+				todo[t.key] = t
+			}
+		}
+		names := slices.Sorted(maps.Keys(todo))
+		plates := make([]Plate, len(names))
+		side.Each(len(names), func(i int) {
+			plates[i], _ = drawnPlates.Get(names[i], func() (Plate, error) { return todo[names[i]].draw(l, v), nil })
+		})
+		for i, name := range names {
+			pic.Plates[name] = plates[i]
+		}
+		for _, t := range group {
+			t.runs = nil
+		}
 	}
 	x0, y0, x1, y1 := math.MaxInt, math.MaxInt, math.MinInt, math.MinInt
 	for _, t := range tiles {
@@ -120,6 +131,7 @@ func (p Picture) Without(names []string) Picture {
 // tile is a stretch of a layout to be drawn as one plate.
 type tile struct {
 	y0, y1      float64
+	top         float64 // y0, above all for the first
 	first, last bool
 	section     int // of its first point
 	runs        []run
@@ -128,13 +140,12 @@ type tile struct {
 	key         string
 }
 
-// cut sorts the strands' points into the tiles they come near.
-func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
-	thick := 0.0
-	for _, s := range l.Strands {
-		thick = math.Max(thick, stuffs[s.Cord].DrawnUp())
-	}
-	m := margin * thick
+// together is how many tiles are filled at once.
+const together = 64
+
+// cut finds the tiles of a layout, empty.
+func cut(l plan.Layout, v View) []*tile {
+	thick := l.Thick
 	ys := cutsFor(l, v)
 	var tiles []*tile
 	y := math.Inf(-1)
@@ -155,16 +166,32 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 		}
 		tiles = keep
 	}
-	tops := make([]float64, len(tiles))
-	for i, t := range tiles {
-		tops[i] = t.y0
+	for _, t := range tiles {
+		t.top = t.y0
 		if t.first {
 			t.y0 = 0 // its own zero is the wire
 		}
 	}
-	for si, s := range l.Strands {
+	return tiles
+}
+
+// fill sorts the points of what comes near some tiles into them.
+func fill(tiles []*tile, l plan.Layout, stuffs []cord.Stuff) {
+	thick := l.Thick
+	m := margin * thick
+	tops := make([]float64, len(tiles))
+	for i, t := range tiles {
+		tops[i] = t.top
+	}
+	// counted tells how many runs of a strand a tile has, over its parts.
+	counted := map[int][]int{}
+	for _, s := range l.Near(tops[0]-m, tiles[len(tiles)-1].y1+m) {
+		si := s.Index
+		if counted[si] == nil {
+			counted[si] = make([]int, len(tiles))
+		}
+		count := counted[si]
 		open := make([]int, len(tiles)) // run that a tile is in the middle of, from 1
-		count := make([]int, len(tiles))
 		last := make([]int, len(tiles)) // point that a tile's run has come to
 		// add puts point i, or the place p where its span was cut off, into tile k.
 		add := func(k, i int, p curve.Vec, lie knot.Lie) {
@@ -248,7 +275,6 @@ func cut(l plan.Layout, stuffs []cord.Stuff, v View) []*tile {
 			}
 		}
 	}
-	return tiles
 }
 
 // cutsFor are the places to cut at. Seen from afar, a plate for every knot would
@@ -403,28 +429,14 @@ var drawnPlates = kept.By[Plate]{Most: 48 << 20}
 func Forget() { drawnPlates.Forget() }
 
 // bands finds where each section lies.
-func bands(pic *Picture, l plan.Layout, stuffs []cord.Stuff, v View) {
-	type span struct{ lo, hi float64 }
-	wide := make([]span, len(l.Sections))
-	for i := range wide {
-		wide[i] = span{math.Inf(1), math.Inf(-1)}
-	}
-	for _, s := range l.Strands {
-		r := stuffs[s.Cord].DrawnUp() / 2
-		for i, p := range s.Points {
-			if k := s.Section[i]; k >= 0 && k < len(wide) {
-				x := p.X
-				if v.Back {
-					x = -x
-				}
-				wide[k].lo, wide[k].hi = math.Min(wide[k].lo, x-r), math.Max(wide[k].hi, x+r)
-			}
-		}
-	}
+func bands(pic *Picture, l plan.Layout, v View) {
 	for i, s := range l.Sections {
 		b := Band{Section: i, Top: hundredths(s[0]), Bottom: hundredths(s[1])}
-		if wide[i].lo < wide[i].hi {
-			b.Left, b.Right = hundredths(wide[i].lo), hundredths(wide[i].hi)
+		if lo, hi := l.Sides[i][0], l.Sides[i][1]; lo < hi {
+			if v.Back {
+				lo, hi = -hi, -lo
+			}
+			b.Left, b.Right = hundredths(lo), hundredths(hi)
 		}
 		pic.Bands = append(pic.Bands, b)
 	}

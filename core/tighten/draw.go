@@ -30,7 +30,7 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		set.PerDiameter = []float64{3, 5}
 	}
 	if set.MaxSteps == 0 {
-		set.MaxSteps = 30000
+		set.MaxSteps = UsualSteps
 	}
 	if set.Tolerance == 0 {
 		set.Tolerance = 0.002
@@ -101,6 +101,13 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 		res.Frames, res.Cells = film.cut(curves, cell)
 	}
 	return res, nil
+}
+
+// GapOf is the least distance between strands of a problem that lie along the
+// given curves, over the mean of their diameters: what [Result.Gap] is of curves
+// that were drawn up. It is infinite where none come near one another.
+func GapOf(p Problem, curves []curve.Curve, cell Cell) float64 {
+	return newRelaxer(p, curves, cell, 5).gap()
 }
 
 // Image is point v of the k-th next cell as it lies in space; k may be

@@ -9,6 +9,8 @@
 package tighten
 
 import (
+	"crypto/sha256"
+	"encoding/hex"
 	"fmt"
 	"math"
 
@@ -82,6 +84,26 @@ type Problem struct {
 	// so much of the pull for each length along which they touch; none where
 	// zero. Without it turns slide off a ball.
 	Cling float64
+}
+
+// UsualSteps are the most steps of a stage where nothing else is said.
+const UsualSteps = 30000
+
+// solver is told apart from one that gives other curves. It changes whenever
+// what Draw gives for the same problem does.
+const solver = 1
+
+// Fingerprint names a problem, the settings and the solver: what is drawn up for
+// the same fingerprint is the same. 64 hexadecimal digits.
+func Fingerprint(p Problem, set Settings) string {
+	set.Progress = nil
+	h := sha256.New()
+	fmt.Fprintf(h, "%d %+v %+v", solver, p.Strands, p.Bars)
+	if p.Cell != nil {
+		fmt.Fprintf(h, " %+v", *p.Cell)
+	}
+	fmt.Fprintf(h, " %v %+v", p.Cling, set)
+	return hex.EncodeToString(h.Sum(nil))
 }
 
 // Settings trade time for fineness. The zero value is what the catalogue uses.

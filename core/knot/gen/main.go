@@ -7,6 +7,7 @@
 package main
 
 import (
+	"context"
 	"flag"
 	"fmt"
 	"maps"
@@ -32,7 +33,7 @@ func main() {
 		}
 	}
 	drawn, ok := drawAll(knot.Generated(), known, func(key string, p tighten.Problem) (map[string]knot.Shape, error) {
-		s, err := knot.DrawUp(p)
+		s, err := knot.DrawUp(context.Background(), p, tighten.Settings{})
 		return map[string]knot.Shape{key: s}, err
 	})
 	ways, ok2 := drawAll(knot.GeneratedWays(), knownWay, func(key string, p tighten.Problem) (map[string]knot.Shape, error) {
@@ -43,11 +44,13 @@ func main() {
 		}
 		return out, err
 	})
+	// What came to rest is written also where something did not, so that
+	// -new goes on from there.
+	write("drawn.bin", drawn)
+	write("ways.bin", ways)
 	if !ok || !ok2 {
 		os.Exit(1)
 	}
-	write("drawn.bin", drawn)
-	write("ways.bin", ways)
 }
 
 // old and oldWays are what need not be drawn again.
@@ -102,6 +105,13 @@ func drawAll(problems map[string]tighten.Problem, known func(string) (map[string
 		}()
 	}
 	wg.Wait()
+	for key, s := range shapes { // one that cannot be embedded does not cost the others
+		if _, err := shape.Pack(map[string]knot.Shape{key: s}); err != nil {
+			fmt.Fprintln(os.Stderr, "gen:", err)
+			delete(shapes, key)
+			ok = false
+		}
+	}
 	return shapes, ok
 }
 

@@ -1,0 +1,106 @@
+package plan
+
+import (
+	"strings"
+
+	"nimblebight/core/piece"
+)
+
+// Carry tells how many actions of another plan of the piece are done when done
+// actions of this one are: the place stays at its knot, whatever was changed
+// above it.
+//
+//	(1) Carry(p, p, n) == n for n from 0 to p.Actions
+//	(2) it is never below 0 nor above to.Actions
+//	(3) of two places the further one stays the further one, or both become one
+//
+// A step that is not in the other plan any more gives its place to the end of
+// the one before it that is.
+func Carry(from, to Plan, done int) int {
+	done = max(0, min(done, from.Actions))
+	at, into := from.stepAt(done)
+	match := matchSteps(from.Steps, to.Steps)
+	for ; at >= 0; at-- {
+		t := match[at]
+		if t < 0 {
+			into = -1 // the end of what is left above
+			continue
+		}
+		a, b := len(from.Steps[at].Actions), len(to.Steps[t].Actions)
+		whole := b * to.Steps[t].Repeats
+		before := 0
+		for _, s := range to.Steps[:t] {
+			before += s.Repeats * len(s.Actions)
+		}
+		switch {
+		case into < 0 || a == 0 || into >= a*from.Steps[at].Repeats:
+			return before + whole
+		case a == b:
+			return before + min(into, whole)
+		}
+		return before + min(into/a*b, whole) // its knots are tied in other moves now
+	}
+	return 0
+}
+
+// stepAt finds the step that a number of done actions has come to, and how many
+// of its own are done. The end of a step is its own last place, not the next
+// one's first, so that what is put in after it is still to be tied.
+func (p Plan) stepAt(done int) (step, into int) {
+	for i, s := range p.Steps {
+		n := s.Repeats * len(s.Actions)
+		if done <= n && (n > 0 || done == 0) && !(done == 0 && n == 0) {
+			return i, done
+		}
+		done -= n
+	}
+	return len(p.Steps) - 1, -1
+}
+
+// matchSteps tells of each step which one of the other plan it is, -1 for none.
+func matchSteps(from, to []Step) []int {
+	names := func(steps []Step) []string {
+		out := make([]string, len(steps))
+		for i, s := range steps {
+			var b strings.Builder
+			b.WriteString(s.Do)
+			for _, a := range s.Actions {
+				b.WriteString("\n" + a.Text)
+			}
+			out[i] = b.String()
+		}
+		return out
+	}
+	back := piece.Aligned(names(from), names(to)) // of each new one, which old
+	out := make([]int, len(from))
+	for i := range out {
+		out[i] = -1
+	}
+	for t, f := range back {
+		if f >= 0 {
+			out[f] = t
+		}
+	}
+	// Between those that are alike, the same knots in other words.
+	last := -1
+	for i := range from {
+		if out[i] >= 0 {
+			last = out[i]
+			continue
+		}
+		end := len(to)
+		for _, t := range out[i+1:] {
+			if t >= 0 {
+				end = t
+				break
+			}
+		}
+		for t := last + 1; t < end; t++ {
+			if to[t].Do == from[i].Do {
+				out[i], last = t, t
+				break
+			}
+		}
+	}
+	return out
+}
