@@ -158,6 +158,12 @@ func (s Stuff) Weighed() bool { return s.GramsPerMetre > 0 }
 
 var colour = regexp.MustCompile(`^#[0-9a-fA-F]{6}$`)
 
+// MostLabel is how many letters a label may have.
+const MostLabel = 80
+
+// IsColour tells whether s is a colour as documents write it: #rrggbb.
+func IsColour(s string) bool { return colour.MatchString(s) }
+
 // Check says what is wrong with the stuff: a field name and a sentence, both
 // empty if nothing is.
 func (s Stuff) Check() (field, problem string) {
@@ -173,8 +179,11 @@ func (s Stuff) Check() (field, problem string) {
 	if s.GramsPerMetre != 0 && !(s.GramsPerMetre > 0.01 && s.GramsPerMetre < 5000) {
 		return "grams_per_metre", fmt.Sprintf("is %v; leave it out or weigh a metre of the cord", s.GramsPerMetre)
 	}
-	if !colour.MatchString(s.Colour) {
-		return "colour", fmt.Sprintf("is %q; write it as #rrggbb", s.Colour)
+	if !IsColour(s.Colour) {
+		return "colour", fmt.Sprintf("is %.20q; write it as #rrggbb", s.Colour)
+	}
+	if len([]rune(s.Label)) > MostLabel {
+		return "label", fmt.Sprintf("is longer than %d letters", MostLabel)
 	}
 	return "", ""
 }

@@ -26,9 +26,9 @@ func init() {
 func beadFields(of string) []Field {
 	need := of == ""
 	return []Field{
-		{Key: "bead.hole_mm", Short: "hole", Label: "bead hole", Kind: "length", Needed: need},
-		{Key: "bead.length_mm", Short: "long", Label: "bead length", Kind: "length", Needed: need},
-		{Key: "bead.width_mm", Short: "wide", Label: "bead width", Kind: "length", Needed: need},
+		{Key: "bead.hole_mm", Short: "hole", Label: "bead hole", Kind: "length", Needed: need, Most: 200},
+		{Key: "bead.length_mm", Short: "long", Label: "bead length", Kind: "length", Needed: need, Most: 500},
+		{Key: "bead.width_mm", Short: "wide", Label: "bead width", Kind: "length", Needed: need, Most: 300},
 		{Key: "bead.colour", Short: "colour", Label: "bead colour", Kind: "colour"},
 	}
 }

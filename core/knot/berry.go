@@ -35,8 +35,9 @@ func init() {
 			{Key: "squares", Short: "squares", Label: "square knots in it", Kind: "count", Default: "3", Least: 2, Most: 3},
 			{Key: "start", Short: "start", Label: "starts", Kind: "choice", Choices: []string{"left", "right"}, Default: "left"},
 		},
-		fill: func(s *Section) { s.Squares, s.Start = 3, "left" },
-		tie:  tieBerries,
+		fill:  func(s *Section) { s.Squares, s.Start = 3, "left" },
+		parts: func(s Section, _ int) int { return max(2, s.Squares) + 2 },
+		tie:   tieBerries,
 	})
 	addRoute(Route{
 		Name: "berry-of-three", Family: "flat and spiral sinnets",

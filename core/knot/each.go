@@ -1,6 +1,7 @@
 package knot
 
 import (
+	"fmt"
 	"math"
 
 	"nimblebight/core/tighten"
@@ -37,6 +38,10 @@ func tieEach(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, er
 			out.Loose, out.Snug, out.Row, out.Clear = t.Loose, t.Snug, t.Row, t.Clear
 			out.Actions, out.Shows = t.Actions, t.Shows
 		}
+		if points := out.points(); points > mostPoints && k+1 < count {
+			return Tied{}, &Refused{Field: "count", Why: fmt.Sprintf("%d of them on %d strands are more than can be drawn in one section", count, n),
+				Set: k + 1, Label: fmt.Sprintf("Tie %d", k+1)}
+		}
 		now := make([]Lead, n)
 		for place, i := range t.Order {
 			now[place] = leads[i]
@@ -45,6 +50,17 @@ func tieEach(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, er
 		out.Cells = append(out.Cells, out.Height)
 	}
 	return out, nil
+}
+
+// mostPoints is how many points the strands of one section may have together.
+const mostPoints = 1_200_000
+
+func (t *Tied) points() int {
+	n := 0
+	for _, p := range t.Paths {
+		n += len(p.Points)
+	}
+	return n
 }
 
 // part moves lines that were laid by hand apart where they press into one

@@ -23,7 +23,7 @@ func init() {
 		Fields: []Field{
 			{Key: "how", Short: "", Label: "how", Kind: "choice", Choices: hows, Default: "singe-and-press"},
 			{Key: "ends", Short: "ends", Label: "ends", Kind: "places"},
-			{Key: "length_mm", Short: "length", Label: "hangs", Kind: "length"},
+			{Key: "length_mm", Short: "length", Label: "hangs", Kind: "length", Most: 1000},
 		},
 		fill:  func(s *Section) { s.How = "singe-and-press" },
 		hangs: true,

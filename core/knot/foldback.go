@@ -15,7 +15,7 @@ func init() {
 		For:        "a wrist strap: the band folded back to a loop of an inner length, then gathered",
 		Schools: []School{{Field: "inner_mm", Default: "all of the band",
 			Why: "left open, the end comes back to where the band begins"}},
-		Fields: []Field{{Key: "inner_mm", Short: "", Label: "inner length of the loop", Kind: "length"}},
+		Fields: []Field{{Key: "inner_mm", Short: "", Label: "inner length of the loop", Kind: "length", Most: 3000}},
 		tie: func(w Work) (Tied, error) {
 			return Tied{}, fmt.Errorf("%s bends what is tied already", w.Section.Do)
 		},

@@ -40,8 +40,9 @@ func init() {
 			{Key: "direction", Short: "direction", Label: "worked to the", Kind: "choice", Choices: []string{"right", "left"}, Default: "right"},
 			{Key: "slope", Short: "slope", Label: "slope", Kind: "choice", Choices: []string{"horizontal", "diagonal"}, Default: "horizontal"},
 		},
-		fill: func(s *Section) { s.Carry, s.Direction, s.Slope = 1, "right", "horizontal" },
-		tie:  tieHitches,
+		fill:  func(s *Section) { s.Carry, s.Direction, s.Slope = 1, "right", "horizontal" },
+		parts: func(_ Section, n int) int { return n - 1 },
+		tie:   tieHitches,
 	})
 	addRoute(Route{
 		Name: "double-half-hitch", Family: "hitches", About: "one strand hitched twice over a filler of its own thickness",

@@ -44,6 +44,10 @@ type Knot struct {
 	First  bool    `json:"first,omitempty"`
 	Fields []Field `json:"fields"`
 
+	// parts is how many knots one of these on n strands counts for, 1 where it
+	// is nil.
+	parts func(s Section, n int) int
+
 	// hangs is set for a knot whose shape depends on how its strands hang.
 	hangs bool
 
@@ -68,7 +72,8 @@ type Field struct {
 	Kind    string   `json:"kind"` // choice, count, length, places, place, cord, cords, colour
 	Choices []string `json:"choices,omitempty"`
 	Default string   `json:"default,omitempty"`
-	// Least and Most bound a count; Needed is set for a length that must be said.
+	// Least and Most bound a count, Most a length, mm; Needed is set for a length
+	// that must be said.
 	Least  int  `json:"least,omitempty"`
 	Most   int  `json:"most,omitempty"`
 	Needed bool `json:"needed,omitempty"`
@@ -94,6 +99,19 @@ func All() []Knot {
 	}
 	sort.Slice(out, func(i, j int) bool { return out[i].ID < out[j].ID })
 	return out
+}
+
+// Parts is how many knots one knot of a section counts for, where so many strands
+// hang: a row of hitches is one of each strand, a diamond is made of hitches, a
+// berry of square knots.
+func (k Knot) Parts(s Section, hang int) int {
+	if k.parts == nil {
+		return 1
+	}
+	if n := len(s.Strands); n > 0 {
+		hang = n
+	}
+	return max(1, k.parts(s, hang))
 }
 
 // Get finds a knot by its id.

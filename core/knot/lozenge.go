@@ -38,8 +38,9 @@ func init() {
 			{Key: "order", Short: "order", Label: "side strands", Kind: "choice", Choices: []string{"in-turn", "outermost-first"}, Default: "in-turn"},
 			{Key: "close", Short: "close", Label: "last tip", Kind: "choice", Choices: []string{"join", "end", "end-doubled"}, Default: "join"},
 		}, beadFields("inside")...),
-		fill: func(s *Section) { s.Inside, s.Order, s.Close = "empty", "in-turn", "join" },
-		tie:  tieDiamonds,
+		fill:  func(s *Section) { s.Inside, s.Order, s.Close = "empty", "in-turn", "join" },
+		parts: func(_ Section, n int) int { return n },
+		tie:   tieDiamonds,
 	})
 }
 

@@ -139,9 +139,11 @@ func tieSnake(w Work) (Tied, error) {
 		slices.Reverse(lines[i])
 		t.Paths = append(t.Paths, Path{Points: lines[i]})
 	}
-	for k := 0; k <= count; k++ {
-		t.Cells = append(t.Cells, t.Height*float64(k)/float64(count))
+	for k := range count { // where its wraps are, so that one looks like the next
+		t.Cells = append(t.Cells, d*math.Max(0, math.Min(t.Height/d, shape.Pitch*(float64(k)-0.5)-top+lead)))
 	}
+	t.Cells[0] = 0
+	t.Cells = append(t.Cells, t.Height)
 	// The thread that begins on the left is the left strand's.
 	if t.Paths[0].Points[0].X > t.Paths[1].Points[0].X {
 		t.Paths[0], t.Paths[1] = t.Paths[1], t.Paths[0]

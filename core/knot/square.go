@@ -233,15 +233,22 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	// A long row is its first knots again and again; after an even number of
 	// half knots every thread is where it began.
 	head, times, rest := count, 0, 0
-	if count > 2*headKnots {
-		head, times, rest = headKnots, count/headKnots-1, count%headKnots
+	many := headKnots
+	if !flat && count > 2*headTurns {
+		// A very long spiral is led to a whole number of turns in each head, by
+		// less than a degree in a half knot, so that its picture repeats.
+		many = headTurns
+		cell.Twist = math.Round(cell.Twist*headTurns/(2*math.Pi)) * 2 * math.Pi / headTurns
+	}
+	if count > 2*many {
+		head, times, rest = many, count/many-1, count%many
 	}
 	threads, _ := repeat(shape, cell, head)
 	tails := make([][]Vec, len(threads))
 	if rest > 0 {
 		tails, _ = repeat(shape, cell, rest)
 	}
-	t := Tied{Loose: true, HalfKnots: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * shape.Twist, Rough: found.rough}
+	t := Tied{Loose: true, HalfKnots: true, Row: count > 1, Gap: shape.Gap, Repeats: max(1, w.Section.Count), Turned: float64(count) * cell.Twist, Rough: found.rough}
 
 	// The row begins where its workers are at the widest.
 	top := (threads[0][0].Y + threads[1][0].Y) / 2
@@ -285,8 +292,11 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 		pts := asCurve(p).Map(place).Points
 		path := Path{Points: pts, Lies: lies(pts, times == 0 || straight)}
 		if times > 0 && !straight {
-			step := float64(headKnots) * shape.Pitch * d * squeeze(leads)
-			path.More = &More{Times: times, Step: step, Turn: float64(headKnots) * shape.Twist}
+			step := float64(many) * shape.Pitch * d * squeeze(leads)
+			path.More = &More{Times: times, Step: step, Turn: float64(many) * cell.Twist}
+			if many == headTurns {
+				path.More.Turn = 0
+			}
 			for _, v := range ends[i] {
 				v = Turned(place(v), float64(times+1)*path.More.Turn)
 				v.Y += float64(times+1) * step
@@ -340,8 +350,12 @@ func tieRow(w Work, halves int, start string) (Tied, error) {
 	return t, nil
 }
 
-// headKnots are the half knots of a long row that it repeats. It is even.
-const headKnots = 48
+// headKnots are the half knots of a long row that it repeats, headTurns those of
+// a very long spiral. Both are even.
+const (
+	headKnots = 48
+	headTurns = 240
+)
 
 // MostRatio is by how much the thickest cord of a row may be thicker than the
 // thinnest: 6 mm and 0.75 mm. Beyond it the thin one cuts in and the thick one

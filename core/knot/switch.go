@@ -25,7 +25,7 @@ func init() {
 		},
 		Fields: []Field{
 			{Key: "strands", Short: "strands", Label: "strands", Kind: "places"},
-			{Key: "gap_mm", Short: "gap", Label: "gap", Kind: "length", Needed: true},
+			{Key: "gap_mm", Short: "gap", Label: "gap", Kind: "length", Needed: true, Most: 500},
 			{Key: "start", Short: "start", Label: "starts", Kind: "choice", Choices: []string{"left", "right"}, Default: "left"},
 		},
 		fill: func(s *Section) { s.GapMM, s.Start = 8, "left" },

@@ -30,14 +30,6 @@ const (
 	Version = 1
 )
 
-// The limits beyond which a figure is taken for a slip of the pen.
-const (
-	MostMM      = 100_000.0
-	MostKnots   = 10_000
-	MostStrands = 64
-	MostSection = 1_000
-)
-
 // Document is a piece. Lengths are millimetres.
 type Document struct {
 	Format   string         `json:"format"`
@@ -216,17 +208,32 @@ func (ps Problems) Error() string {
 // Read reads a document from its JSON text and checks it. The error is
 // [Problems], each with its line and column.
 func Read(b []byte) (Document, error) {
-	var d Document
-	if err := json.Unmarshal(b, &d); err != nil {
-		return Document{}, Problems{explain(b, err)}
+	d, err := Decode(b)
+	if err != nil {
+		return Document{}, err
 	}
-	keep.Collect(b, &d)
 	if ps := d.Check(); len(ps) > 0 {
 		for i := range ps {
 			ps[i].Line, ps[i].Column = lineColumn(b, locate(b, ps[i].Path))
 		}
 		return Document{}, ps
 	}
+	return d, nil
+}
+
+// Decode reads a document without checking what it says, so that one that cannot
+// be planned any more can still be opened and mended.
+func Decode(b []byte) (Document, error) {
+	var d Document
+	if at := tooDeep(b); at >= 0 {
+		p := Problem{Message: fmt.Sprintf("brackets stand more than %d deep in one another here", mostNested)}
+		p.Line, p.Column = lineColumn(b, at)
+		return Document{}, Problems{p}
+	}
+	if err := json.Unmarshal(b, &d); err != nil {
+		return Document{}, Problems{explain(b, err)}
+	}
+	keep.Collect(b, &d)
 	return d, nil
 }
 
@@ -333,7 +340,12 @@ func locate(b []byte, path string) int {
 func (d Document) Check() Problems {
 	var ps Problems
 	say := func(path, format string, args ...any) {
-		ps = append(ps, Problem{Path: path, Message: fmt.Sprintf(format, args...)})
+		switch {
+		case len(ps) < mostSaid:
+			ps = append(ps, Problem{Path: path, Message: fmt.Sprintf(format, args...)})
+		case len(ps) == mostSaid:
+			ps = append(ps, Problem{Message: fmt.Sprintf("there is more that cannot be understood; mend these %d first", mostSaid)})
+		}
 	}
 	length := func(path string, v float64, from float64) {
 		if math.IsNaN(v) || math.IsInf(v, 0) || v < from || v > MostMM {
@@ -362,10 +374,11 @@ func (d Document) Check() Problems {
 	default:
 		say("purpose.hangs_on.type", "is %q; it is split-ring, swivel-clip, carabiner, rod or none", d.Purpose.HangsOn.Type)
 	}
-	if v := d.Purpose.HangsOn.InnerMM; !(v >= 2 && v <= 2000) {
+	hangs := d.Purpose.HangsOn.Type != "none" // on nothing, widths count for nothing
+	if v := d.Purpose.HangsOn.InnerMM; hangs && !(v >= 2 && v <= 2000) {
 		say("purpose.hangs_on.inner_mm", "is %v; an inner width is between 2 and 2000 mm", v)
 	}
-	if v := d.Purpose.HangsOn.WireMM; !(v >= 0.3 && v <= 100) {
+	if v := d.Purpose.HangsOn.WireMM; hangs && !(v >= 0.3 && v <= 100) {
 		say("purpose.hangs_on.wire_mm", "is %v; a wire is between 0.3 and 100 mm thick", v)
 	}
 	if d.Purpose.LengthMM != 0 {
@@ -404,17 +417,16 @@ func (d Document) Check() Problems {
 	}
 	c := checker{ids: ids, used: map[string]string{}, say: say, length: length}
 	c.sequence("sequence", d.Sequence, 1, 0)
-	if c.knots > MostKnots {
-		say("sequence", "counts %d knots; at most 10,000 can be handled", c.knots)
-	}
+	c.limits()
+	d.texts(say)
 	return ps
 }
 
 // checker goes through a sequence and what stands in brackets in it.
 type checker struct {
-	ids    map[string]bool
-	used   map[string]string // path of the section that uses a cord
-	knots  int
+	ids  map[string]bool
+	used map[string]string // path of the section that uses a cord
+	tied
 	say    func(path, format string, args ...any)
 	length func(path string, v, from float64)
 }
@@ -425,6 +437,9 @@ func (c *checker) sequence(at string, seq []knot.Section, times, deep int) {
 		return
 	}
 	for i, s := range seq {
+		if c.enough() {
+			return
+		}
 		c.section(fmt.Sprintf("%s[%d]", at, i), s, times, deep)
 	}
 }
@@ -447,8 +462,10 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 	if s.Count > 0 && s.Count <= MostKnots {
 		times *= s.Count
 	}
-	if c.knots += times; c.knots > 100*MostKnots {
-		return // said once, of the whole sequence
+	c.count(k, s, times)
+	if len(s.Strands) > MostStrands || len(s.Ends) > MostStrands || len(s.Cords) > MostStrands {
+		c.say(path+".strands", "names more than %d places", MostStrands)
+		return
 	}
 	for _, p := range append(append([]int{}, s.Strands...), s.Ends...) {
 		if p < 1 || p > MostStrands {
@@ -481,7 +498,7 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 		}
 		c.sequence(path+".sequence", s.Sequence, times, deep+1)
 	case "rows":
-		c.rows(path, s, deep)
+		c.rows(path, s, times, deep)
 	case "finish":
 		if _, ok := finish.Get(s.How); !ok {
 			c.say(path+".how", "is %q; known finishes are %s", s.How, strings.Join(howNames(), ", "))
@@ -499,6 +516,9 @@ func (c *checker) field(path string, f knot.Field, s knot.Section) {
 	}
 	switch v := s.At(f.Key).(type) {
 	case *string:
+		if f.Kind == "colour" && *v != "" && !cord.IsColour(*v) {
+			c.say(path, "is %.20q; write it as #rrggbb", *v)
+		}
 		if f.Kind != "choice" || *v == "" || f.Key == "how" {
 			return
 		}
@@ -515,6 +535,9 @@ func (c *checker) field(path string, f knot.Field, s knot.Section) {
 	case *float64:
 		if *v != 0 || f.Needed {
 			c.length(path, *v, 0.5)
+			if most := float64(f.Most); most > 0 && *v > most && *v <= MostMM {
+				c.say(path, "is %v; %s is at most %g mm", *v, f.Label, most)
+			}
 		}
 	}
 }
@@ -534,7 +557,7 @@ func (c *checker) cord(field, path, id string) {
 	}
 }
 
-func (c *checker) rows(path string, s knot.Section, deep int) {
+func (c *checker) rows(path string, s knot.Section, times, deep int) {
 	if len(s.Rows) < 2 {
 		c.say(path+".rows", "holds %d rows; rows stand side by side, so there are two or more", len(s.Rows))
 	}
@@ -551,7 +574,10 @@ func (c *checker) rows(path string, s knot.Section, deep int) {
 				c.say(at+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
 			}
 		}
-		c.sequence(at+".sequence", row.Sequence, 1, deep+1)
+		hang := c.hang
+		c.hang = len(row.Strands)
+		c.sequence(at+".sequence", row.Sequence, times, deep+1)
+		c.hang = hang
 	}
 }
 

@@ -37,6 +37,8 @@ type Layout struct {
 	// which on it moved.
 	Moving, MovingLeg int
 	MovingFrom        float64
+	// Finishes are how much of each end belongs to its finish, mm.
+	Finishes []float64
 	// Thick is the drawn-up diameter of the thickest cord, mm.
 	Thick float64
 
@@ -103,7 +105,7 @@ type layouts struct {
 	walk   *walk
 	bottom float64
 	once   sync.Once
-	made   Layout // of a piece that hangs the other way up from how it is tied
+	made   Layout
 }
 
 func (y *layouts) sort() { slices.Sort(y.walk.cuts) } // rows side by side are cut each for themselves
@@ -111,7 +113,7 @@ func (y *layouts) sort() { slices.Sort(y.walk.cuts) } // rows side by side are c
 func (y *layouts) bytes() int {
 	n := 0
 	for _, l := range append(slices.Clone(y.walk.legs), y.walk.own...) {
-		n += 120*len(l.stretches) + 41*cap(l.points)
+		n += 250*len(l.stretches) + 41*cap(l.points) // a stretch and its block
 		for _, s := range l.stretches {
 			if s.lies == nil { // of its own
 				n += 24 * len(s.points)
@@ -130,11 +132,11 @@ func (y *layouts) bytes() int {
 
 func (y *layouts) get() Layout {
 	w := y.walk
-	if !w.fromBall() {
-		return w.layout(y.bottom)
-	}
 	y.once.Do(func() {
 		y.made = w.layout(y.bottom)
+		if !w.fromBall() {
+			return
+		}
 		y.made.Strands, y.made.near = y.made.Near(math.Inf(-1), math.Inf(1)), nil
 		y.made.Sections, y.made.Cuts = slices.Clone(y.made.Sections), slices.Clone(y.made.Cuts)
 		y.made.Beads, y.made.Cores = slices.Clone(y.made.Beads), slices.Clone(y.made.Cores)
@@ -154,6 +156,9 @@ func (w *walk) layout(bottom float64) Layout {
 	for i, way := range ways {
 		lay.Thick = math.Max(lay.Thick, w.d.Cords[way.cord].Stuff.DrawnUp())
 		for _, p := range way.parts {
+			if p.leg.endMM > 0 {
+				lay.Finishes = append(lay.Finishes, p.leg.endMM)
+			}
 			if p.leg == w.moving && w.moving != nil {
 				lay.Moving = i
 				if len(way.parts) > 1 || !way.own {
@@ -165,8 +170,8 @@ func (w *walk) layout(bottom float64) Layout {
 	lay.Sides = w.sides(ways)
 	lay.near = func(from, to float64) []Strand {
 		var out []Strand
-		for i, way := range ways {
-			out = append(out, way.near(i, from, to)...)
+		for i := range ways {
+			out = append(out, ways[i].near(i, from, to)...)
 		}
 		return out
 	}
@@ -175,10 +180,22 @@ func (w *walk) layout(bottom float64) Layout {
 
 // way is a cord's way through the piece: its second leg from the end back up to
 // the fold, then its first leg down.
+//
+// Its points are those of its blocks one after the other, without the first of a
+// block where that is the last of the one before. before[k] counts the points
+// before block k.
 type way struct {
-	cord  int
-	own   bool // a cord of one section
-	parts []wayPart
+	cord   int
+	own    bool // a cord of one section
+	parts  []wayPart
+	blocks []block
+	before []int
+	fold   int // the points before the fold, 0 for a cord that is not folded
+	all    int // points
+	// shelf finds blocks by y: those that reach into each stretch of high mm.
+	shelf [][]int32
+	top   float64
+	high  float64
 }
 
 type wayPart struct {
@@ -202,141 +219,141 @@ func (w *walk) ways() []way {
 		}
 	}
 	for _, l := range w.own {
-		out = append(out, way{l.cord, true, []wayPart{{l, false}}})
+		out = append(out, way{cord: l.cord, own: true, parts: []wayPart{{l, false}}})
+	}
+	for i := range out {
+		out[i].index()
 	}
 	return out
 }
 
-// blocks calls do with the blocks of a leg in the order of its points: what was
-// put together, in pieces, then its stretches.
-func (l *leg) blocks(back bool, do func(b block)) {
-	const piece = 512
-	var bs []block
-	for a := 0; a < len(l.points); a += piece {
-		bs = append(bs, block{leg: l, from: a, to: min(a+piece, len(l.points))})
-	}
-	for i := range l.stretches {
-		bs = append(bs, block{leg: l, stretch: &l.stretches[i], to: len(l.stretches[i].points)})
-	}
-	if back {
-		slices.Reverse(bs)
-	}
-	for _, b := range bs {
-		do(b)
-	}
-}
-
-// block is some of a leg's points.
+// block is some of a leg's points, at most mostInBlock.
 type block struct {
-	leg      *leg
-	stretch  *stretch // nil for points that were put together
-	from, to int
+	leg       *leg
+	stretch   int32 // -1 for points that were put together
+	from, to  int32
+	back      bool
+	skip      bool // the first point is the last of the block before
+	high, low float32
 }
 
-func (b block) at(k int) (v curve.Vec, section int, lie knot.Lie) {
-	if b.stretch == nil {
-		return b.leg.points[k], b.leg.section[k], b.leg.lies[k]
+const mostInBlock = 512
+
+func (b *block) n() int { return int(b.to - b.from) }
+
+// at is point k of the block, in the way's order.
+func (b *block) at(k int) (v curve.Vec, section int, lie knot.Lie) {
+	i := int(b.from) + k
+	if b.back {
+		i = int(b.to) - 1 - k
 	}
-	return b.stretch.at(k), b.stretch.section, b.stretch.lieAt(k)
+	if b.stretch < 0 {
+		return b.leg.points[i], b.leg.section[i], b.leg.lies[i]
+	}
+	s := &b.leg.stretches[b.stretch]
+	return s.at(i), s.section, s.lieAt(i)
 }
 
-// span is the least and the greatest y of the block.
-func (b block) span() (high, low float64) {
-	if b.stretch != nil {
-		return b.stretch.high, b.stretch.low
+// index cuts the way into blocks and finds where they are.
+func (v *way) index() {
+	var last *curve.Vec
+	put := func(b block, k int) {
+		first, _, _ := b.at(0)
+		b.skip = last != nil && r3.Norm2(r3.Sub(*last, first)) < 1e-12
+		if k > 0 && v.fold == v.all && v.fold > 0 { // the fold stands there already
+			b.skip = true
+		}
+		v.before = append(v.before, v.all)
+		v.all += b.n()
+		if b.skip {
+			v.all--
+		}
+		end, _, _ := b.at(b.n() - 1)
+		last = &end
+		v.blocks = append(v.blocks, b)
 	}
-	high, low = math.Inf(1), math.Inf(-1)
-	for _, v := range b.leg.points[b.from:b.to] {
-		high, low = math.Min(high, v.Y), math.Max(low, v.Y)
+	for k, p := range v.parts {
+		var bs []block
+		cut := func(stretch int32, n int, span func(a, b int) (high, low float64)) {
+			for a := 0; a < n; a += mostInBlock {
+				e := min(a+mostInBlock, n)
+				high, low := span(a, e)
+				bs = append(bs, block{leg: p.leg, stretch: stretch, from: int32(a), to: int32(e), back: p.back, high: float32(high), low: float32(low)})
+			}
+		}
+		of := func(n int, at func(i int) float64) func(a, b int) (float64, float64) {
+			return func(a, b int) (high, low float64) {
+				high, low = math.Inf(1), math.Inf(-1)
+				for i := a; i < b; i++ {
+					high, low = math.Min(high, at(i)), math.Max(low, at(i))
+				}
+				return high, low
+			}
+		}
+		cut(-1, len(p.leg.points), of(len(p.leg.points), func(i int) float64 { return p.leg.points[i].Y }))
+		for i, s := range p.leg.stretches {
+			span := func(int, int) (float64, float64) { return s.high, s.low }
+			if len(s.points) > mostInBlock {
+				span = of(len(s.points), func(i int) float64 { return s.points[i].Y + s.off.Y })
+			}
+			cut(int32(i), len(s.points), span)
+		}
+		if p.back {
+			slices.Reverse(bs)
+		}
+		for _, b := range bs {
+			put(b, k)
+		}
+		if k == 0 && len(v.parts) > 1 {
+			v.fold = v.all
+		}
 	}
-	return high, low
+	v.shelve()
+}
+
+// shelve sorts the blocks by where they are. A block's span begins where the one
+// before it ends.
+func (v *way) shelve() {
+	top, bottom := math.Inf(1), math.Inf(-1)
+	for i := range v.blocks {
+		b := &v.blocks[i]
+		if i > 0 {
+			end, _, _ := v.blocks[i-1].at(v.blocks[i-1].n() - 1)
+			b.high, b.low = min(b.high, float32(end.Y)), max(b.low, float32(end.Y))
+		}
+		top, bottom = math.Min(top, float64(b.high)), math.Max(bottom, float64(b.low))
+	}
+	n := max(1, len(v.blocks)/8)
+	v.top, v.high = top, math.Max(1e-6, (bottom-top)/float64(n))
+	v.shelf = make([][]int32, n+1)
+	for i, b := range v.blocks {
+		for k := v.row(float64(b.high)); k <= v.row(float64(b.low)); k++ {
+			v.shelf[k] = append(v.shelf[k], int32(i))
+		}
+	}
+}
+
+func (v *way) row(y float64) int {
+	return int(math.Max(0, math.Min(float64(len(v.shelf)-1), (y-v.top)/v.high)))
 }
 
 // near gives the runs of a cord that come between two y.
-func (v way) near(index int, from, to float64) []Strand {
-	var out []Strand
-	var run *Strand
-	// last is the point before, which a run begins with when it comes in.
-	type point struct {
-		v       curve.Vec
-		section int
-		lie     knot.Lie
-		fold    bool
-	}
-	var last *point
-	passed, fold, begun := 0, 0, 0 // points passed, where the fold is, where the run begins
-	add := func(p point) {
-		if run == nil {
-			out = append(out, Strand{Cord: v.cord, Index: index})
-			run = &out[len(out)-1]
-			begun = passed
-			if last != nil {
-				run.Points, run.Section, run.Lies = append(run.Points, last.v), append(run.Section, last.section), append(run.Lies, last.lie)
-				begun--
+func (v *way) near(index int, from, to float64) []Strand {
+	var found []int32
+	if math.IsInf(from, -1) && math.IsInf(to, 1) {
+		for i := range v.blocks {
+			found = append(found, int32(i))
+		}
+	} else {
+		for k := v.row(from); k <= v.row(to); k++ {
+			for _, i := range v.shelf[k] {
+				if b := &v.blocks[i]; float64(b.low) >= from-0.01 && float64(b.high) <= to+0.01 {
+					found = append(found, i)
+				}
 			}
 		}
-		run.Points, run.Section, run.Lies = append(run.Points, p.v), append(run.Section, p.section), append(run.Lies, p.lie)
-	}
-	// folds are set when all is known of where the fold is.
-	var begins []int
-	end := func() {
-		if run != nil {
-			begins = append(begins, begun)
-			run = nil
-		}
-	}
-	whole := false // the last run goes on to the last end
-	for k, part := range v.parts {
-		part.leg.blocks(part.back, func(b block) {
-			high, low := b.span()
-			if last != nil {
-				high, low = math.Min(high, last.v.Y), math.Max(low, last.v.Y)
-			}
-			in := low >= from && high <= to
-			if !in {
-				end()
-			}
-			for i := b.from; i < b.to; i++ {
-				n := i
-				if part.back {
-					n = b.to - 1 - (i - b.from)
-				}
-				if !in && i > b.from && i < b.to-1 { // only counted
-					passed++
-					continue
-				}
-				var p point
-				p.v, p.section, p.lie = b.at(n)
-				if k > 0 && passed == fold && last != nil && last.fold {
-					last.fold = false
-					continue // the fold stands there already
-				}
-				if last != nil && r3.Norm2(r3.Sub(last.v, p.v)) < 1e-12 {
-					continue
-				}
-				if in {
-					add(p)
-				}
-				passed++
-				last = &p
-			}
-		})
-		if k == 0 && len(v.parts) > 1 && last != nil {
-			fold, last.fold = passed, true
-		}
-	}
-	whole = run != nil
-	end()
-	if len(out) == 0 {
-		return nil
-	}
-	for i := range out {
-		out[i].Fold = fold
-		if fold != 0 {
-			if out[i].Fold = fold - begins[i]; out[i].Fold == 0 {
-				out[i].Fold = -1
-			}
-		}
+		slices.Sort(found)
+		found = slices.Compact(found)
 	}
 	ends, endMM := [2]string{"cut", "cut"}, [2]float64{}
 	if !v.own {
@@ -349,11 +366,49 @@ func (v way) near(index int, from, to float64) []Strand {
 			ends[e], endMM[e] = p.leg.form, p.leg.endMM
 		}
 	}
-	if begins[0] == 0 {
-		out[0].Ends[0], out[0].EndMM[0] = ends[0], endMM[0]
-	}
-	if n := len(out) - 1; whole {
-		out[n].Ends[1], out[n].EndMM[1] = ends[1], endMM[1]
+	var out []Strand
+	for a := 0; a < len(found); {
+		e := a + 1
+		for e < len(found) && found[e] == found[e-1]+1 {
+			e++
+		}
+		s := Strand{Cord: v.cord, Index: index}
+		first, last := int(found[a]), int(found[e-1])
+		n := 1
+		for i := first; i <= last; i++ {
+			n += v.blocks[i].n()
+		}
+		s.Points, s.Section, s.Lies = make([]curve.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+		put := func(b *block, k int) {
+			p, section, lie := b.at(k)
+			s.Points, s.Section, s.Lies = append(s.Points, p), append(s.Section, section), append(s.Lies, lie)
+		}
+		begins := v.before[first]
+		if first > 0 { // the point that it comes in from
+			begins--
+			put(&v.blocks[first-1], v.blocks[first-1].n()-1)
+		}
+		for i := first; i <= last; i++ {
+			b := &v.blocks[i]
+			for k := range b.n() {
+				if k > 0 || !b.skip {
+					put(b, k)
+				}
+			}
+		}
+		if v.fold != 0 {
+			if s.Fold = v.fold - begins; s.Fold == 0 {
+				s.Fold = -1
+			}
+		}
+		if first == 0 {
+			s.Ends[0], s.EndMM[0] = ends[0], endMM[0]
+		}
+		if last == len(v.blocks)-1 {
+			s.Ends[1], s.EndMM[1] = ends[1], endMM[1]
+		}
+		out = append(out, s)
+		a = e
 	}
 	return out
 }

@@ -46,6 +46,7 @@ type walk struct {
 	bundled   bool // the section above drew the strands into a bundle
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
+	size size
 	// written is the sequence as it stands in the document, for what is said to
 	// the maker; d is its mirror where the left hand leads.
 	written []knot.Section
@@ -186,6 +187,9 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	s.Count = work.Section.Count
 	if s.Do == "berry-knot" {
 		w.berryRoom(i, work.Leads)
+	}
+	if w.size.tooLarge() {
+		return problem(path, "do", "makes the piece larger than can be drawn: it has some %d strands' turns through its sections; repeat it less often or on fewer strands", w.size.runs)
 	}
 	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
@@ -472,6 +476,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	for k, l := range own {
 		take(l, 0, t.Own[k], nil)
 	}
+	w.size.add(t, len(chosen)+len(own))
 	bottom := top + fall + t.Height
 	if !t.Ends { // ends are finished beside strands that go on
 		w.stepAside(&sec, chosen, middle, reach, i, bottom)
@@ -499,7 +504,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		if !slices.Contains(w.plan.Rough, r.Key) {
 			w.plan.Rough, w.plan.rough = append(w.plan.Rough, r.Key), append(w.plan.rough, *r)
 		}
-		w.say("drawn-roughly", i, nil, "Nobody has tied this of just these cords here, so its own shape is still being drawn up. Till then it is shown by a near one, and may take {%.0fmm} less cord.", sec.RoughMM)
+		if !slices.ContainsFunc(w.plan.Warnings, func(v Warning) bool { return v.Code == "drawn-roughly" && v.Section == i }) {
+			w.say("drawn-roughly", i, nil, "This knot is not drawn up for just these cords yet. Till it is, a near shape stands for it, and it may take {%.0fmm} less cord than is said.", sec.RoughMM)
+		}
 	}
 	for _, says := range t.Checks {
 		w.plan.Checks = append(w.plan.Checks, Check{s.Do, i, says})
@@ -632,9 +639,20 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 		legs []*leg
 	}{{-1, left}, {1, right}} {
 		for _, l := range group.legs {
+			w.size.runs++
 			d := w.d.Cords[l.cord].Stuff.DrawnUp()
 			x := group.side * math.Max(group.side*(l.at.X-middle), edge[group.side]+d/2)
 			edge[group.side] = math.Abs(x) + d/2
+			if math.Abs(middle+x-l.at.X) < 1e-6 && math.Abs(l.at.Z) < 1e-6 && l.dir.Y > 1-1e-9 { // it hangs clear already
+				mm := math.Max(0, bottom-l.at.Y)
+				if mm > 0 {
+					l.free(i, knot.Free, curve.Vec{X: l.at.X, Y: bottom})
+				}
+				l.parts = append(l.parts, Part{i, mm})
+				sec.Use = append(sec.Use, Use{1 + slices.Index(w.hanging, l), w.d.Cords[l.cord].ID, mm})
+				l.rulered++
+				continue
+			}
 			to := curve.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
 			down := curve.Vec{Y: 1}
 			way := append(knot.Join(l.at, to, l.dir, down), to, curve.Vec{X: to.X, Y: math.Max(bottom, to.Y)})

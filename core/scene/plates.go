@@ -149,7 +149,7 @@ func cut(l plan.Layout, v View) []*tile {
 	ys := cutsFor(l, v)
 	var tiles []*tile
 	y := math.Inf(-1)
-	for _, c := range append(ys, math.Inf(1)) {
+	for _, c := range append(divided(ys, l), math.Inf(1)) {
 		if !math.IsInf(c, 1) && c-math.Max(y, 0) < 1.5*thick {
 			continue // too thin a slice to be worth a plate
 		}
@@ -275,6 +275,37 @@ func fill(tiles []*tile, l plan.Layout, stuffs []cord.Stuff) {
 			}
 		}
 	}
+}
+
+// tallest is how tall a plate may be, in drawn-up diameters of the thickest cord;
+// what is taller is divided.
+const tallest = 60.0
+
+// divided puts cuts into what is too tall between two of them: long gaps, and
+// rows that were bent. Straight strands look alike between any two.
+func divided(ys []float64, l plan.Layout) []float64 {
+	most := tallest * l.Thick
+	out := make([]float64, 0, len(ys))
+	last := 0.0
+	// An end is drawn in one plate with all that belongs to its finish.
+	finish := 0.0
+	for _, s := range l.Finishes {
+		finish = math.Max(finish, s)
+	}
+	for _, y := range append(ys, l.Bottom-finish) {
+		for y-last > 2*most {
+			last += most
+			out = append(out, last)
+		}
+		if y > last {
+			out = append(out, y)
+			last = y
+		}
+	}
+	if n := len(out); n > 0 && (len(ys) == 0 || out[n-1] > ys[len(ys)-1]) && finish == 0 {
+		out = out[:n-1] // the lowest tip is no place to cut at
+	}
+	return out
 }
 
 // cutsFor are the places to cut at. Seen from afar, a plate for every knot would

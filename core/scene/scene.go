@@ -305,6 +305,9 @@ func (c *canvas) cutEnd(t *tube, end int, mm float64) []sample {
 	return off
 }
 
+// mostInYarn is how many slices a yarn of a fringe has: it waves slowly.
+const mostInYarn = 240
+
 // fibres draws a combed end as a spray of yarns.
 func (c *canvas) fibres(t *tube, along []sample) {
 	const yarns = 7
@@ -316,7 +319,7 @@ func (c *canvas) fibres(t *tube, along []sample) {
 		u := (float64(k) - (yarns-1)/2.0) / ((yarns - 1) / 2.0)
 		last := len(along) - 1
 		cut := last - int(math.Abs(math.Sin(float64(3*k+t.id)*1.7))*0.04*float64(last))
-		for i := 0; i <= cut; i += 2 {
+		for i := 0; i <= cut; i += max(2, last/mostInYarn) {
 			p := along[i]
 			w := float64(i) / float64(last)
 			wave := 0.1 * t.d * math.Sin(9*w+float64(k)*2.1+float64(t.id))

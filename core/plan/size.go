@@ -1,0 +1,36 @@
+package plan
+
+import (
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+)
+
+// size adds up what a walk holds on to, so that a piece that would not fit is
+// refused and not begun. Curves that are laid more than once are held once.
+type size struct {
+	runs   int // strands through sections
+	points int
+	seen   map[*curve.Vec]bool
+}
+
+const (
+	mostRuns   = 60_000
+	mostPoints = 2_500_000
+)
+
+func (z *size) add(t knot.Tied, strands int) {
+	z.runs += strands
+	if z.seen == nil {
+		z.seen = map[*curve.Vec]bool{}
+	}
+	for _, paths := range [2][]knot.Path{t.Paths, t.Own} {
+		for _, p := range paths {
+			if first := &p.Points[0]; !z.seen[first] {
+				z.seen[first] = true
+				z.points += len(p.Points)
+			}
+		}
+	}
+}
+
+func (z *size) tooLarge() bool { return z.runs > mostRuns || z.points > mostPoints }
