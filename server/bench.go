@@ -10,12 +10,9 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"sync"
 
 	"github.com/gin-gonic/gin"
-	"golang.org/x/sync/singleflight"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -30,7 +27,6 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/plan", s.planOf)
 	r.GET("/pieces/:id/picture", s.pictureOf)
 	r.GET("/pieces/:id/space", s.spaceOf)
-	r.PUT("/pieces/:id/place", s.place)
 	r.GET("/pieces/:id/log", s.logs)
 	r.POST("/pieces/:id/log", s.addLog)
 	r.DELETE("/pieces/:id/log/:entry", func(c *gin.Context) {
@@ -44,8 +40,8 @@ func (s *Server) bench(r *gin.RouterGroup) {
 		}
 		answer(c, nil, err)
 	})
-	r.GET("/catalogue", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue()) })
-	r.GET("/knots", func(c *gin.Context) { c.JSON(http.StatusOK, catalogue().Knots) })
+	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })
+	r.GET("/knots", func(c *gin.Context) { answer(c, catalogue().Knots, nil) })
 	r.GET("/knots/:id/picture", s.knotPicture)
 	r.GET("/patterns/:id/picture", s.patternPicture)
 	cords().serve(r, "/drawer", s.store)
@@ -55,75 +51,6 @@ func (s *Server) bench(r *gin.RouterGroup) {
 		answer(c, set, err)
 	})
 	r.PATCH("/settings", s.changeSettings)
-}
-
-// views keeps plans and pictures of documents seen before, by what was asked.
-// A document never changes, so neither do they.
-type views struct {
-	lock  sync.Mutex
-	kept  map[string]any
-	order []string
-	going singleflight.Group // what is being worked out is not begun again
-}
-
-const mostViews = 400
-
-func newViews() *views { return &views{kept: map[string]any{}} }
-
-func remember[T any](v *views, key string, made func() (T, error)) (T, error) {
-	v.lock.Lock()
-	old, ok := v.kept[key]
-	v.lock.Unlock()
-	if ok {
-		return old.(T), nil
-	}
-	made1, err, _ := v.going.Do(key, func() (any, error) { return made() })
-	out, _ := made1.(T)
-	if err != nil {
-		return out, err
-	}
-	v.lock.Lock()
-	defer v.lock.Unlock()
-	if _, again := v.kept[key]; !again {
-		v.order = append(v.order, key)
-	}
-	v.kept[key] = out
-	for len(v.order) > mostViews {
-		delete(v.kept, v.order[0])
-		v.order = v.order[1:]
-	}
-	return out, nil
-}
-
-// hand is a place at the vise: so many actions, and how far the last has come.
-// The zero value is the whole piece.
-type hand struct {
-	until int
-	along float64
-}
-
-func (v *views) plan(raw []byte, d piece.Document, set Settings, at hand) (plan.Plan, error) {
-	o := plan.Options{LeftHanded: set.Hand == "left", Until: at.until, Along: at.along}
-	if set.Units == "inch" {
-		o.RoundUpMM = plan.QuarterInch
-	}
-	key := fmt.Sprintf("plan %x %v", sha256.Sum256(raw), o)
-	return remember(v, key, func() (plan.Plan, error) { return plan.Make(d, o) })
-}
-
-func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, view scene.View) (scene.Picture, error) {
-	key := fmt.Sprintf("picture %x %s %v %v", sha256.Sum256(raw), set.Hand, at, view)
-	return remember(v, key, func() (scene.Picture, error) {
-		p, err := v.plan(raw, d, set, at)
-		if err != nil {
-			return scene.Picture{}, err
-		}
-		stuffs := make([]cord.Stuff, len(d.Cords))
-		for i, c := range d.Cords {
-			stuffs[i] = c.Stuff
-		}
-		return scene.Draw(p.Layout(), stuffs, view), nil
-	})
 }
 
 // opened reads the piece of a request with the settings.
@@ -185,6 +112,22 @@ func (s *Server) pictureOf(c *gin.Context) {
 		}
 		view.From, view.To = inHand(pl)
 	}
+	// Asked for again it is the same picture, and the browser has it.
+	name := fmt.Sprintf(`"%x"`, sha256.Sum256(fmt.Appendf(nil, "%x %s %v %v %s %s", sha256.Sum256(p.Document), set.Hand, at, view, plan.Version(), c.GetHeader("Have-Plates"))))
+	pl, err := s.views.plan(p.Document, d, set, hand{})
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	if len(pl.Rough) == 0 {
+		c.Header("ETag", name)
+		c.Header("Cache-Control", "private, no-cache")
+		c.Header("Vary", "Have-Plates, Cookie")
+		if c.GetHeader("If-None-Match") == name {
+			c.Status(http.StatusNotModified)
+			return
+		}
+	}
 	pic, err := s.views.picture(p.Document, d, set, at, view)
 	if have := c.GetHeader("Have-Plates"); err == nil && have != "" {
 		pic = pic.Without(strings.Split(have, ","))
@@ -214,26 +157,14 @@ func inHand(p plan.Plan) (from, to float64) {
 	return from, to
 }
 
-func (s *Server) place(c *gin.Context) {
-	var req PlaceRequest
-	err := read(c, &req)
-	var n int64
-	if err == nil {
-		n, err = id(c, "id")
-	}
-	if err == nil && (req.Done < 0 || req.Done > 10*piece.MostKnots) {
-		err = &bodyError{"The place at the vise is not a number of actions."}
-	}
-	if err == nil {
-		err = s.store.SetPlace(c, n, req.Done)
-	}
-	answer(c, nil, err)
-}
-
-func entry(l store.Log) (Entry, error) {
+// entry is a log entry as the page gets it. One that is spoilt says so and costs
+// itself, not the page.
+func entry(l store.Log) Entry {
 	e := Entry{ID: l.ID, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: []CordLog{}}
-	err := json.Unmarshal(l.Cords, &e.Cords)
-	return e, err
+	if err := json.Unmarshal(l.Cords, &e.Cords); err != nil {
+		e.Cords, e.Spoilt = []CordLog{}, "What was cut and left cannot be read any more."
+	}
+	return e
 }
 
 func (s *Server) logs(c *gin.Context) {
@@ -249,14 +180,9 @@ func (s *Server) logs(c *gin.Context) {
 	}
 	out := make([]Entry, 0, len(ls))
 	for _, l := range ls {
-		e, err := entry(l)
-		if err != nil {
-			failed(c, err)
-			return
-		}
-		out = append(out, e)
+		out = append(out, entry(l))
 	}
-	c.JSON(http.StatusOK, out)
+	answer(c, out, nil)
 }
 
 func (s *Server) addLog(c *gin.Context) {
@@ -283,29 +209,35 @@ func (s *Server) addLog(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	out, err := entry(l)
-	answer(c, out, err)
+	answer(c, entry(l), nil)
 }
 
-// checkEntry refuses what cannot have been measured.
+// checkEntry refuses what cannot have been measured. What was not measured is
+// not there.
 func checkEntry(e Entry) error {
 	var ps piece.Problems
-	bad := func(path string, v, most float64, what string) {
-		if math.IsNaN(v) || v < 0 || v > most {
-			ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %v; %s", v, what)})
+	bad := func(path string, v *float64, most float64, what string) {
+		if v != nil && (math.IsNaN(*v) || *v < 0 || *v > most) {
+			ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %v; %s", *v, what)})
 		}
+	}
+	if len(e.Cords) > piece.MostStrands {
+		return piece.Problems{{Path: "cords", Message: fmt.Sprintf("are %d; a piece has at most %d", len(e.Cords), piece.MostStrands)}}
 	}
 	bad("minutes", e.Minutes, 100_000, "minutes are zero or more")
 	bad("length_mm", e.LengthMM, piece.MostMM, "a length is from 0 to 100 m")
 	for i, c := range e.Cords {
 		bad(fmt.Sprintf("cords[%d].cut_mm", i), c.CutMM, piece.MostMM, "a length is from 0 to 100 m")
 		bad(fmt.Sprintf("cords[%d].left_mm", i), c.LeftMM, piece.MostMM, "a length is from 0 to 100 m")
-		if c.LeftMM > c.CutMM {
+		if c.LeftMM != nil && c.CutMM != nil && *c.LeftMM > *c.CutMM {
 			ps = append(ps, piece.Problem{Path: fmt.Sprintf("cords[%d].left_mm", i), Message: "is more than was cut"})
 		}
+		if len([]rune(c.ID)) > 12 {
+			ps = append(ps, piece.Problem{Path: fmt.Sprintf("cords[%d].id", i), Message: "is longer than 12 letters"})
+		}
 	}
-	if len(e.Cords) > piece.MostStrands || len(e.Note) > 8000 {
-		ps = append(ps, piece.Problem{Path: "note", Message: "is too long"})
+	if len([]rune(e.Note)) > 2000 {
+		ps = append(ps, piece.Problem{Path: "note", Message: "is longer than 2000 letters"})
 	}
 	if len(ps) > 0 {
 		return ps
@@ -318,12 +250,39 @@ func (s *Server) settings(c ctx) (Settings, error) {
 	if err != nil {
 		return Settings{}, err
 	}
-	return settingsFrom(raw)
+	return s.settingsFrom(raw), nil
 }
 
-func settingsFrom(raw string) (Settings, error) {
-	set := Settings{Units: "mm", Hand: "right", Theme: "auto"}
-	return set, json.Unmarshal([]byte(raw), &set)
+// settingsFrom reads the settings as they are kept. What is spoilt of them is as
+// it was at first; the rest stands.
+func (s *Server) settingsFrom(raw string) Settings {
+	usual := Settings{Units: "mm", Hand: "right", Theme: "auto"}
+	var parts map[string]json.RawMessage
+	if json.Unmarshal([]byte(raw), &parts) != nil {
+		s.log.Warn("the settings cannot be read; they are as at first")
+		return usual
+	}
+	set := usual
+	for _, f := range []struct {
+		name string
+		into *string
+		was  string
+	}{{"units", &set.Units, usual.Units}, {"hand", &set.Hand, usual.Hand}, {"theme", &set.Theme, usual.Theme}} {
+		if p, ok := parts[f.name]; ok && json.Unmarshal(p, f.into) != nil {
+			*f.into = f.was
+		}
+	}
+	for _, p := range set.check() {
+		switch p.Path {
+		case "units":
+			set.Units = usual.Units
+		case "hand":
+			set.Hand = usual.Hand
+		case "theme":
+			set.Theme = usual.Theme
+		}
+	}
+	return set
 }
 
 // check is what of the settings cannot be.
@@ -345,9 +304,7 @@ func (s *Server) changeSettings(c *gin.Context) {
 	var set Settings
 	if err == nil {
 		err = s.store.Change(c, "settings", "{}", func(old string) (string, error) {
-			if set, err = settingsFrom(old); err != nil {
-				return "", err
-			}
+			set = s.settingsFrom(old)
 			if err := parse(body, &set); err != nil {
 				return "", err
 			}

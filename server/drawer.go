@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"log/slog"
 
 	"github.com/gin-gonic/gin"
 
@@ -99,7 +100,8 @@ func (sh shelf[T]) list(ctx context.Context, s *store.Store) ([]T, error) {
 	for _, st := range have {
 		t, slip := sh.out(st)
 		if slip != nil {
-			return nil, fmt.Errorf("reading %s %d of the drawer: %w", sh.name, st.ID, slip)
+			slog.Warn("a thing in the drawer is spoilt and left out", "shelf", sh.name, "id", st.ID, "error", slip)
+			continue
 		}
 		out = append(out, t)
 	}

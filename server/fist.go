@@ -126,6 +126,14 @@ func asked(c *gin.Context) (FistRequest, error) {
 	if err := read(c, &q); err != nil {
 		return q, err
 	}
+	for field, v := range map[string]float64{"outer_mm": q.OuterMM, "left_mm": q.LeftMM, "core.diameter_mm": q.Core.DiameterMM} {
+		if !(v >= 0 && v <= piece.MostMM) {
+			return q, piece.Problems{{Path: field, Message: fmt.Sprintf("is %v; a length here is from 0 mm to 100 m", v)}}
+		}
+	}
+	if q.Passes < -1000 || q.Passes > 1000 {
+		return q, piece.Problems{{Path: "passes", Message: fmt.Sprintf("are %d", q.Passes)}}
+	}
 	for _, st := range q.stuffs() {
 		if field, why := st.Check(); field != "" {
 			return q, piece.Problems{{Path: "stuff." + field, Message: why}}
@@ -261,7 +269,7 @@ func (s *Server) fistPicture(c *gin.Context) {
 		return
 	}
 	key := fmt.Sprintf("fist %+v", q)
-	pic, err := remember(s.views, key, func() (scene.Picture, error) {
+	pic, err := s.views.pics.Get(key, func() (scene.Picture, error) {
 		strands := b.Strands()
 		if q.Face > 0 {
 			strands = b.Seen(q.Face - 1)

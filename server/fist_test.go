@@ -92,7 +92,9 @@ func TestCoresAreKept(t *testing.T) {
 		t.Errorf("before %+v, then %+v", before, got)
 	}
 	a := ask[server.FistAnswer](b, http.StatusOK, http.MethodPost, "/api/fist", askFist)
-	if len(a.Drawer) != len(got) || !slices.ContainsFunc(a.Drawer, func(j server.JudgedCore) bool { return j.ID == bung.ID && j.Name == "bung" && j.Core.DiameterMM == bung.Core.DiameterMM }) {
+	if len(a.Drawer) != len(got) || !slices.ContainsFunc(a.Drawer, func(j server.JudgedCore) bool {
+		return j.ID == bung.ID && j.Name == "bung" && j.Core.DiameterMM == bung.Core.DiameterMM
+	}) {
 		t.Errorf("judged %+v", a.Drawer)
 	}
 	one := fmt.Sprintf("/api/cores/%d", bung.ID)

@@ -9,7 +9,6 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -19,7 +18,7 @@ import (
 // knotPicture draws a knot of the catalogue as it looks in a small piece.
 func (s *Server) knotPicture(c *gin.Context) {
 	id := c.Param("id")
-	pic, err := remember(s.views, "knot "+id, func() (scene.Picture, error) {
+	pic, err := s.views.pics.Get("knot "+id, func() (scene.Picture, error) {
 		d, section, err := piece.Sample(id)
 		if err != nil {
 			return scene.Picture{}, piece.Problems{{Path: "id", Message: err.Error()}}
@@ -28,11 +27,7 @@ func (s *Server) knotPicture(c *gin.Context) {
 		if err != nil {
 			return scene.Picture{}, err
 		}
-		stuffs := make([]cord.Stuff, len(d.Cords))
-		for i, k := range d.Cords {
-			stuffs[i] = k.Stuff
-		}
-		l := p.Layout()
+		l := p.Look()
 		view := scene.View{PerMM: 3, From: l.Sections[section][0] - 4, To: math.Min(l.Sections[section][1]+5, l.Bottom+2)}
 		if section == 0 {
 			view.From = -9
@@ -41,7 +36,7 @@ func (s *Server) knotPicture(c *gin.Context) {
 		if tall := view.To - view.From; tall < least {
 			view.From -= least - tall
 		}
-		return scene.Draw(l, stuffs, view), nil
+		return scene.Draw(l, stuffs(d), view), nil
 	})
 	answer(c, pic, err)
 }

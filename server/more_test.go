@@ -66,7 +66,7 @@ func TestManyWindowsAtOnce(t *testing.T) {
 	codes := make(chan int, 64)
 	for n := range 16 {
 		wg.Go(func() {
-			d := p.Document
+			d := *p.Document
 			d.Name = fmt.Sprint("window ", n)
 			codes <- b.do("PUT", path, server.SaveRequest{Revision: p.Revision, Document: d}).Code
 			for _, get := range []string{path + "/plan", path + "/picture?scale=2", "/api/pieces"} {

@@ -3,12 +3,15 @@ package server
 import (
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net/http"
 	"strings"
 
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/side"
 	"nimblebight/store"
 )
 
@@ -16,13 +19,23 @@ import (
 func (s *Server) pieces(r *gin.RouterGroup) {
 	r.GET("/pieces", s.list(false))
 	r.GET("/bin", s.list(true))
+	r.DELETE("/bin", s.emptyBin)
 	r.POST("/pieces", s.create)
-	r.GET("/pieces/:id", func(c *gin.Context) { s.withPiece(c, s.store.Piece) })
+	r.GET("/pieces/:id", func(c *gin.Context) {
+		n, err := id(c, "id")
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		p, err := s.store.Piece(c, n)
+		s.opens(c, p, err)
+	})
 	r.PUT("/pieces/:id", s.save)
-	r.POST("/pieces/:id/undo", func(c *gin.Context) { s.withPiece(c, s.store.Undo) })
-	r.POST("/pieces/:id/redo", func(c *gin.Context) { s.withPiece(c, s.store.Redo) })
+	r.POST("/pieces/:id/undo", s.walk((*store.Store).Undo))
+	r.POST("/pieces/:id/redo", s.walk((*store.Store).Redo))
 	r.POST("/pieces/:id/copy", s.copyPiece)
 	r.POST("/pieces/:id/notation", s.notation)
+	r.GET("/pieces/:id/file", s.file)
 	r.DELETE("/pieces/:id", s.bin(true))
 	r.POST("/pieces/:id/restore", s.bin(false))
 	r.DELETE("/bin/:id", func(c *gin.Context) {
@@ -36,48 +49,26 @@ func (s *Server) pieces(r *gin.RouterGroup) {
 
 func (s *Server) list(binned bool) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		ps, err := s.store.Pieces(c, binned)
+		ts, err := s.store.Tags(c, binned)
 		if err != nil {
 			failed(c, err)
 			return
 		}
-		set, err := s.settings(c)
-		if err != nil {
-			failed(c, err)
-			return
+		tags := make([]Tag, 0, len(ts))
+		for _, t := range ts {
+			tags = append(tags, tag(t))
 		}
-		tags := make([]Tag, 0, len(ps))
-		for _, p := range ps {
-			tags = append(tags, s.tag(p, set))
-		}
-		c.JSON(http.StatusOK, tags)
+		answer(c, tags, nil)
 	}
 }
 
-// tag is a piece's paper tag.
-func (s *Server) tag(p store.Piece, set Settings) Tag {
-	t := Tag{ID: p.ID, Revision: p.Revision, Done: p.Action, Stage: "planned", UpdatedAt: p.UpdatedAt}
-	d, err := piece.Read(p.Document)
-	if err != nil {
-		t.Name, t.Trouble = "A piece that cannot be read", err.Error()
-		return t
+// emptyBin throws out all that is in the bin and gives the space back.
+func (s *Server) emptyBin(c *gin.Context) {
+	n, err := s.store.EmptyBin(c)
+	if err == nil && n > 0 {
+		err = s.store.GiveBack(c)
 	}
-	t.Name, t.Kind = d.Name, d.Purpose.Kind
-	pl, err := s.views.plan(p.Document, d, set, hand{})
-	if err != nil {
-		t.Trouble = err.Error()
-	} else {
-		t.Actions, t.LengthMM, t.Warnings = pl.Actions, pl.LengthMM, len(pl.Warnings)
-	}
-	switch {
-	case p.Logged > 0:
-		t.Stage = "logged"
-	case p.Action > 0 && p.Action >= t.Actions:
-		t.Stage = "tied"
-	case p.Action > 0:
-		t.Stage = "on the vise"
-	}
-	return t
+	answer(c, gin.H{"gone": n}, err)
 }
 
 func (s *Server) create(c *gin.Context) {
@@ -102,7 +93,7 @@ func (s *Server) create(c *gin.Context) {
 			}
 		}
 		if !found {
-			err = &bodyError{"There is no pattern " + req.Pattern + "."}
+			err = &bodyError{fmt.Sprintf("There is no pattern %.60q.", req.Pattern)}
 		}
 	}
 	if err != nil {
@@ -125,38 +116,114 @@ func (s *Server) keepNew(c *gin.Context, d piece.Document) {
 		failed(c, err)
 		return
 	}
-	p, err := s.store.Create(c, b)
+	set, err := s.settings(c)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	out, err := open(p)
+	p, err := s.store.Create(c, b, s.sum(b, set))
+	s.opens(c, p, err)
+}
+
+// opens answers with a stored piece as the bench gets it.
+func (s *Server) opens(c *gin.Context, p store.Piece, err error) {
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	out, err := s.open(c, p)
 	answer(c, out, err)
 }
 
-// open is a stored piece as the bench gets it.
-func open(p store.Piece) (*Bench, error) {
-	d, err := piece.Read(p.Document)
+// open is a stored piece as the bench gets it. One that cannot be read has no
+// document and says why; it can still be undone, saved to a file and binned.
+func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
+	out := &Bench{ID: p.ID, Folder: s.store.Identity(), Revision: p.Revision, CanUndo: p.CanUndo, CanRedo: p.CanRedo, Binned: p.BinnedAt != nil, Done: p.Place.Done}
+	d, err := piece.Decode(p.Document)
 	if err != nil {
-		return nil, err
+		out.Trouble = err.Error()
+		return out, nil
 	}
-	return &Bench{ID: p.ID, Revision: p.Revision, CanUndo: p.CanUndo, CanRedo: p.CanRedo, Binned: p.BinnedAt != nil, Done: p.Action, Document: d}, nil
+	out.Document = &d
+	if p.Place.Revision != 0 && p.Place.Revision != p.Revision {
+		set, err := s.placed(c, p)
+		if err != nil {
+			return nil, err
+		}
+		if done, ok := s.mover(c)(set, p.Document); ok {
+			out.Done = done
+		}
+	}
+	return out, nil
 }
 
-// withPiece answers with the piece that do gives.
-func (s *Server) withPiece(c *gin.Context, do func(ctx ctx, id int64) (store.Piece, error)) {
-	n, err := id(c, "id")
-	if err != nil {
-		failed(c, err)
+// placed is the piece as it was when its place was set.
+func (s *Server) placed(c ctx, p store.Piece) (store.Piece, error) { return s.store.Placed(c, p) }
+
+// mover carries a place at the vise from one document of a piece to another.
+func (s *Server) mover(c ctx) store.Mover {
+	return func(from store.Piece, to []byte) (done int, ok bool) {
+		err := side.Guard(func() error {
+			set, err := s.settings(c)
+			if err != nil {
+				return err
+			}
+			var two [2]plan.Plan
+			for i, raw := range [2][]byte{from.Document, to} {
+				d, err := piece.Read(raw)
+				if err != nil {
+					return err
+				}
+				if two[i], err = s.views.plan(raw, d, set, hand{}); err != nil {
+					return err
+				}
+			}
+			done = plan.Carry(two[0], two[1], from.Place.Done)
+			return nil
+		})
+		var p *side.Panic
+		if errors.As(err, &p) {
+			s.panicked("carrying a place over", p)
+		}
+		return done, err == nil
+	}
+}
+
+// walk undoes or redoes from the revision that the page shows.
+func (s *Server) walk(do func(*store.Store, ctx, int64, int64, store.Mover) (store.Piece, error)) gin.HandlerFunc {
+	return func(c *gin.Context) {
+		var req StepRequest
+		err := read(c, &req)
+		if err == nil && req.Revision < 1 {
+			err = &bodyError{"The request does not say from which revision."}
+		}
+		var n int64
+		if err == nil {
+			n, err = id(c, "id")
+		}
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		p, err := do(s.store, c, n, req.Revision, s.mover(c))
+		s.kept(c, p, err, nil)
+	}
+}
+
+// kept answers with a piece that was saved, or with both versions where another
+// window was first.
+func (s *Server) kept(c *gin.Context, p store.Piece, err error, mine *piece.Document) {
+	var conflict *store.Conflict
+	if errors.As(err, &conflict) {
+		now, err := s.open(c, conflict.Current)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		send(c, Problem{Status: http.StatusConflict, Code: "conflict", Detail: "This piece was changed in another window.", Current: now, Yours: mine})
 		return
 	}
-	p, err := do(c, n)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	out, err := open(p)
-	answer(c, out, err)
+	s.opens(c, p, err)
 }
 
 func (s *Server) save(c *gin.Context) {
@@ -176,8 +243,8 @@ func (s *Server) save(c *gin.Context) {
 	s.keep(c, req.Revision, d)
 }
 
-// keep saves a checked document and answers with the piece, or with both
-// versions where another window was first.
+// keep saves a checked document with what the rack shows of it and with the
+// place at the vise carried over.
 func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) {
 	b, err := json.Marshal(d)
 	if err != nil {
@@ -189,23 +256,29 @@ func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) {
 		failed(c, err)
 		return
 	}
-	p, err := s.store.Save(c, n, revision, b)
-	var conflict *store.Conflict
-	if errors.As(err, &conflict) {
-		now, err := open(conflict.Current)
-		if err != nil {
-			failed(c, err)
-			return
-		}
-		send(c, Problem{Status: http.StatusConflict, Detail: "This piece was changed in another window.", Current: now, Yours: &d})
-		return
-	}
+	set, err := s.settings(c)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	out, err := open(p)
-	answer(c, out, err)
+	now, err := s.store.Piece(c, n)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	change := store.Change{ID: n, BasedOn: revision, Document: b, Summary: s.sum(b, set)}
+	if now.Place.Done > 0 {
+		was, err := s.placed(c, now)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		if done, ok := s.mover(c)(was, b); ok {
+			change.Moved = &done
+		}
+	}
+	p, err := s.store.Save(c, change)
+	s.kept(c, p, err, &d)
 }
 
 func (s *Server) copyPiece(c *gin.Context) {
@@ -214,8 +287,32 @@ func (s *Server) copyPiece(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	d.Name = strings.TrimSpace(d.Name + " copy")
+	const most = 120
+	name := []rune(strings.TrimSpace(d.Name))
+	d.Name = strings.TrimSpace(string(name[:min(len(name), most-5)]) + " copy")
 	s.keepNew(c, d)
+}
+
+// file is the piece as a file to keep, as it is stored.
+func (s *Server) file(c *gin.Context) {
+	n, err := id(c, "id")
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	p, err := s.store.Piece(c, n)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	name := fmt.Sprintf("piece-%d.json", p.ID)
+	if d, err := piece.Decode(p.Document); err == nil {
+		if f := fileName(d.Name); f != "" {
+			name = f + ".json"
+		}
+	}
+	c.Header("Content-Disposition", `attachment; filename="`+name+`"`)
+	c.Data(http.StatusOK, "application/json; charset=utf-8", indented(p.Document))
 }
 
 // notation saves a sequence that was typed.

@@ -5,6 +5,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -26,6 +27,7 @@ import (
 // bench is a server over a store of its own.
 type bench struct {
 	t  testing.TB
+	s  *server.Server
 	h  http.Handler
 	st *store.Store
 }
@@ -41,7 +43,7 @@ func newBench(t testing.TB) bench {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return bench{t, s.Handler(), st}
+	return bench{t, s, s.Handler(), st}
 }
 
 func (b bench) do(method, path string, body any, head ...string) *httptest.ResponseRecorder {
@@ -95,15 +97,15 @@ func TestAPieceFromPatternToBinAndBack(t *testing.T) {
 	}
 	before := ask[plan.Plan](b, 200, "GET", path+"/plan", nil)
 	p.Document.Sequence[1].Count += 3
-	saved := ask[server.Bench](b, 200, "PUT", path, server.SaveRequest{Revision: p.Revision, Document: p.Document})
+	saved := ask[server.Bench](b, 200, "PUT", path, server.SaveRequest{Revision: p.Revision, Document: *p.Document})
 	after := ask[plan.Plan](b, 200, "GET", path+"/plan", nil)
 	if after.LengthMM <= before.LengthMM || after.Cords[0].CutMM <= before.Cords[0].CutMM {
 		t.Errorf("three knots more: %v mm and %v, before %v and %v", after.LengthMM, after.Cords[0].CutMM, before.LengthMM, before.Cords[0].CutMM)
 	}
-	if undone := ask[server.Bench](b, 200, "POST", path+"/undo", nil); undone.Revision != p.Revision || !undone.CanRedo {
+	if undone := ask[server.Bench](b, 200, "POST", path+"/undo", server.StepRequest{Revision: saved.Revision}); undone.Revision != p.Revision || !undone.CanRedo {
 		t.Errorf("undone to %+v", undone)
 	}
-	if redone := ask[server.Bench](b, 200, "POST", path+"/redo", nil); redone.Revision != saved.Revision {
+	if redone := ask[server.Bench](b, 200, "POST", path+"/redo", server.StepRequest{Revision: p.Revision}); redone.Revision != saved.Revision {
 		t.Errorf("redone to revision %d", redone.Revision)
 	}
 	typed := ask[server.Bench](b, 200, "POST", path+"/notation", server.NotationRequest{Revision: saved.Revision, Line: "mount A B, sk 4 start=right, end dome"})
@@ -114,7 +116,7 @@ func TestAPieceFromPatternToBinAndBack(t *testing.T) {
 	if twin.ID == p.ID || twin.Document.Name != "Locker 9 copy" {
 		t.Errorf("the copy is %+v", twin)
 	}
-	ask[any](b, 204, "PUT", path+"/place", server.PlaceRequest{Done: 3})
+	ask[server.PlaceAnswer](b, 200, "PUT", path+"/place", server.PlaceRequest{Done: 3, Revision: typed.Revision})
 	ask[any](b, 204, "DELETE", path, nil)
 	if tags := ask[[]server.Tag](b, 200, "GET", "/api/pieces", nil); len(tags) != 1 || tags[0].ID != twin.ID {
 		t.Errorf("on the rack: %+v", tags)
@@ -134,7 +136,7 @@ func TestAConflictOffersBothVersions(t *testing.T) {
 	b := newBench(t)
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "spiral-fob"})
 	path := fmt.Sprintf("/api/pieces/%d", p.ID)
-	theirs, mine := p.Document, p.Document
+	theirs, mine := *p.Document, *p.Document
 	theirs.Name, mine.Name = "theirs", "mine"
 	ask[server.Bench](b, 200, "PUT", path, server.SaveRequest{Revision: p.Revision, Document: theirs})
 	c := ask[server.Problem](b, 409, "PUT", path, server.SaveRequest{Revision: p.Revision, Document: mine})
@@ -147,7 +149,7 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 	b := newBench(t)
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
 	path := fmt.Sprintf("/api/pieces/%d", p.ID)
-	bad := p.Document
+	bad := *p.Document
 	bad.Sequence = append([]knot.Section{}, bad.Sequence...)
 	bad.Sequence[1].Count = 20_000
 	good, err := json.Marshal(p.Document)
@@ -168,8 +170,8 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 		{"POST", path + "/notation", server.NotationRequest{Revision: p.Revision, Line: "mount A, bowline 3"}, 422, "line", "nearest"},
 		{"POST", path + "/notation", server.NotationRequest{Revision: p.Revision, Line: "mount Q"}, 422, "sequence[0].cords", "not among"},
 		{"PUT", path + "/place", server.PlaceRequest{Done: -2}, 400, "", "vise"},
-		{"POST", path + "/log", server.Entry{Minutes: -1}, 422, "minutes", "zero or more"},
-		{"POST", path + "/log", server.Entry{Cords: []server.CordLog{{ID: "A", CutMM: 100, LeftMM: 200}}}, 422, "cords[0].left_mm", "more than was cut"},
+		{"POST", path + "/log", server.Entry{Minutes: ptr(-1)}, 422, "minutes", "zero or more"},
+		{"POST", path + "/log", server.Entry{Cords: []server.CordLog{{ID: "A", CutMM: ptr(100), LeftMM: ptr(200)}}}, 422, "cords[0].left_mm", "more than was cut"},
 		{"POST", "/api/drawer", server.Spool{Name: "x"}, 422, "stuff.make", "known makes"},
 		{"PATCH", "/api/settings", server.Settings{Units: "cubit", Hand: "right", Theme: "day"}, 422, "units", "cubit"},
 		{"GET", "/api/pieces/99", nil, 404, "", "not there"},
@@ -238,29 +240,7 @@ func TestOtherSitesAndNamesAreKeptOut(t *testing.T) {
 	}
 }
 
-func TestAPasscodeIsAskedForFromElsewhere(t *testing.T) {
-	st, err := store.Open(context.Background(), t.TempDir())
-	if err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { _ = st.Close() })
-	s, err := server.New(st, server.Config{Addr: "0.0.0.0:7420", Passcode: "half hitch"})
-	if err != nil {
-		t.Fatal(err)
-	}
-	h := s.Handler()
-	for pass, status := range map[string]int{"": 401, "wrong": 401, "half hitch": 200} {
-		req := httptest.NewRequest("GET", "http://bench.local:7420/api/pieces", nil)
-		if pass != "" {
-			req.SetBasicAuth("maker", pass)
-		}
-		w := httptest.NewRecorder()
-		h.ServeHTTP(w, req)
-		if w.Code != status {
-			t.Errorf("passcode %q answered %d", pass, w.Code)
-		}
-	}
-}
+func ptr(v float64) *float64 { return &v }
 
 func TestAnswersAndFilesArePacked(t *testing.T) {
 	b := newBench(t)
@@ -318,8 +298,8 @@ func TestDrawerAndLog(t *testing.T) {
 	ask[any](b, 404, "DELETE", fmt.Sprintf("/api/drawer/%d", sp.ID), nil)
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "spiral-fob"})
 	path := fmt.Sprintf("/api/pieces/%d/log", p.ID)
-	e := ask[server.Entry](b, 200, "POST", path, server.Entry{Minutes: 20, LengthMM: 108, Note: "good", Cords: []server.CordLog{{ID: "A", CutMM: 800, LeftMM: 120}}})
-	if got := ask[[]server.Entry](b, 200, "GET", path, nil); len(got) != 1 || got[0].Cords[0].LeftMM != 120 || time.Since(got[0].CreatedAt) > time.Minute {
+	e := ask[server.Entry](b, 200, "POST", path, server.Entry{Minutes: ptr(20), Note: "good", Cords: []server.CordLog{{ID: "A", CutMM: ptr(800), LeftMM: ptr(120)}, {ID: "B", CutMM: ptr(800)}}})
+	if got := ask[[]server.Entry](b, 200, "GET", path, nil); len(got) != 1 || *got[0].Cords[0].LeftMM != 120 || got[0].Cords[1].LeftMM != nil || got[0].LengthMM != nil || time.Since(got[0].CreatedAt) > time.Minute {
 		t.Errorf("the log is %+v", got)
 	}
 	if tags := ask[[]server.Tag](b, 200, "GET", "/api/pieces", nil); tags[0].Stage != "logged" {
@@ -331,7 +311,7 @@ func TestDrawerAndLog(t *testing.T) {
 func TestTheDemoFillsOnlyAnEmptyStore(t *testing.T) {
 	b := newBench(t)
 	ctx := context.Background()
-	if err := demo.Fill(ctx, b.st); err != nil {
+	if err := errors.Join(demo.Fill(ctx, b.st), b.s.SumAll(ctx)); err != nil {
 		t.Fatal(err)
 	}
 	tags := ask[[]server.Tag](b, 200, "GET", "/api/pieces", nil)
@@ -367,9 +347,13 @@ func TestServeStopsGracefully(t *testing.T) {
 		t.Fatal(err)
 	}
 	ctx, cancel := context.WithCancel(context.Background())
-	addr, ended := make(chan string, 1), make(chan error, 1)
-	go func() { ended <- s.Serve(ctx, func(a string) { addr <- a }) }()
-	r, err := http.Get("http://" + <-addr + "/api/pieces")
+	l, err := s.Listen(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	ended := make(chan error, 1)
+	go func() { ended <- s.Serve(ctx, l) }()
+	r, err := http.Get("http://" + l.Addr().String() + "/api/pieces")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -390,7 +374,7 @@ func BenchmarkSaveOverHTTP(b *testing.B) {
 	for b.Loop() {
 		n++
 		p.Document.Sequence[1].Count = 1 + n%50
-		p.Revision = ask[server.Bench](be, 200, "PUT", path, server.SaveRequest{Revision: p.Revision, Document: p.Document}).Revision
+		p.Revision = ask[server.Bench](be, 200, "PUT", path, server.SaveRequest{Revision: p.Revision, Document: *p.Document}).Revision
 	}
 }
 

@@ -61,7 +61,7 @@ const mostTurned = 16.0
 
 func space(pl plan.Plan, d piece.Document, section int) Space {
 	out := Space{Section: section, Strands: []Thread{}}
-	l := pl.Layout()
+	l := pl.Look()
 	thick := 0.0
 	for _, c := range pl.Cords {
 		thick = math.Max(thick, c.DrawnUpMM)
@@ -69,7 +69,7 @@ func space(pl plan.Plan, d piece.Document, section int) Space {
 	from, to := l.Sections[section][0]-thick, l.Sections[section][1]+thick
 	to = math.Min(to, from+mostTurned*thick)
 	middle := (from + to) / 2
-	for _, s := range l.Strands {
+	for _, s := range l.Near(from, to) {
 		c := d.Cords[s.Cord]
 		var run []curve.Vec
 		flush := func() {

@@ -9,6 +9,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+	"nimblebight/store"
 )
 
 // The types of the wire. The web's TypeScript is generated from them
@@ -27,17 +28,57 @@ type Tag struct {
 	Warnings  int       `json:"warnings"`
 	Trouble   string    `json:"trouble,omitempty"` // why it cannot be planned
 	UpdatedAt time.Time `json:"updated_at"`
+	// Pending is set while its figures are still being worked out.
+	Pending bool `json:"pending,omitempty"`
+	// Picture is what its picture is kept by; Words is what it is found by
+	// beside its name: cords, knots and notes.
+	Picture string `json:"picture"`
+	Words   string `json:"words"`
 }
 
 // Bench is a piece open on the bench.
 type Bench struct {
-	ID       int64          `json:"id"`
-	Revision int64          `json:"revision"`
-	CanUndo  bool           `json:"can_undo"`
-	CanRedo  bool           `json:"can_redo"`
-	Binned   bool           `json:"binned"`
-	Done     int            `json:"done"`
-	Document piece.Document `json:"document"`
+	ID int64 `json:"id"`
+	// Folder is the identity of the data folder that it is in.
+	Folder   string `json:"folder"`
+	Revision int64  `json:"revision"`
+	CanUndo  bool   `json:"can_undo"`
+	CanRedo  bool   `json:"can_redo"`
+	Binned   bool   `json:"binned"`
+	Done     int    `json:"done"`
+	// Document is not there where it cannot be read; Trouble says why.
+	Document *piece.Document `json:"document,omitempty"`
+	Trouble  string          `json:"trouble,omitempty"`
+}
+
+// StepRequest undoes, redoes or goes back to an old revision from the one that
+// the page shows.
+type StepRequest struct {
+	Revision int64 `json:"revision"`
+}
+
+// NameRequest names a revision; "" takes its name away.
+type NameRequest struct {
+	Name string `json:"name"`
+}
+
+// Revision is one of a piece's history.
+type Revision struct {
+	ID        int64     `json:"id"`
+	CreatedAt time.Time `json:"created_at"`
+	Name      string    `json:"name"`
+	Aside     bool      `json:"aside"` // beside the history: it lost in a conflict
+	Current   bool      `json:"current"`
+	LengthMM  float64   `json:"length_mm"`
+	Actions   int       `json:"actions"`
+}
+
+// Folder is the data folder. CopiedAlone is set where its database file came
+// without the rest, Door where a passcode is asked for.
+type Folder struct {
+	Identity    string `json:"identity"`
+	CopiedAlone bool   `json:"copied_alone"`
+	Door        bool   `json:"door"`
 }
 
 // SaveRequest saves a document made from a revision.
@@ -59,9 +100,22 @@ type CreateRequest struct {
 	Document *piece.Document `json:"document,omitempty"`
 }
 
-// PlaceRequest remembers the place at the vise.
+// PlaceRequest is a step at the vise, from the place that the window knew to the
+// one that it has come to, in the actions of a revision.
 type PlaceRequest struct {
-	Done int `json:"done"`
+	From     int    `json:"from"`
+	Done     int    `json:"done"`
+	Revision int64  `json:"revision"`
+	Device   string `json:"device"`
+}
+
+// PlaceAnswer is the place that holds. Elsewhere is set where another device has
+// been at work since; the further place of the two holds.
+type PlaceAnswer struct {
+	Done      int    `json:"done"`
+	Revision  int64  `json:"revision"`
+	Device    string `json:"device"`
+	Elsewhere bool   `json:"elsewhere"`
 }
 
 // Problem is an error as problem details.
@@ -69,6 +123,7 @@ type Problem struct {
 	Type   string          `json:"type"`
 	Title  string          `json:"title"`
 	Status int             `json:"status"`
+	Code   string          `json:"code,omitempty"` // full, locked, conflict and the like
 	Detail string          `json:"detail"`
 	Errors []piece.Problem `json:"errors,omitempty"`
 	// Current and Yours are the two versions of a conflict.
@@ -80,17 +135,19 @@ type Problem struct {
 type Entry struct {
 	ID        int64     `json:"id"`
 	CreatedAt time.Time `json:"created_at"`
-	Minutes   float64   `json:"minutes"`
-	LengthMM  float64   `json:"length_mm"`
-	Note      string    `json:"note"`
-	Cords     []CordLog `json:"cords"`
+	// What was not measured is not there.
+	Minutes  *float64  `json:"minutes,omitempty"`
+	LengthMM *float64  `json:"length_mm,omitempty"`
+	Note     string    `json:"note"`
+	Cords    []CordLog `json:"cords"`
+	Spoilt   string    `json:"spoilt,omitempty"` // what of it cannot be read
 }
 
 // CordLog is what was cut of a cord and what was left.
 type CordLog struct {
-	ID     string  `json:"id"`
-	CutMM  float64 `json:"cut_mm"`
-	LeftMM float64 `json:"left_mm"`
+	ID     string   `json:"id"`
+	CutMM  *float64 `json:"cut_mm,omitempty"`
+	LeftMM *float64 `json:"left_mm,omitempty"` // not there where it was not measured
 }
 
 // Settings are kept for the installation.
@@ -154,6 +211,13 @@ type Wire struct {
 	NotationRequest NotationRequest
 	CreateRequest   CreateRequest
 	PlaceRequest    PlaceRequest
+	PlaceAnswer     PlaceAnswer
+	StepRequest     StepRequest
+	NameRequest     NameRequest
+	Revision        Revision
+	Folder          Folder
+	Report          store.Report
+	State           knot.State
 	Problem         Problem
 	Entry           Entry
 	Spool           Spool

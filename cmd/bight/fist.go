@@ -134,7 +134,7 @@ func fistPrint(out io.Writer, balls []fist.Ball, asJSON, list bool) error {
 		o := fistOut{b.CordMM, b.BandsMM, b.LoopMM, b.FaceMM, b.CornerMM, b.Range.LeastMM, b.Range.MostMM, b.Range.BestMM, b.WeightG,
 			b.Passes, b.Mode, b.Core.DiameterMM, b.Core.Kind, b.StopperKnot, b.Cord.DiameterMM, b.Cord.Give, []fistWarn{}}
 		for _, w := range b.Warnings {
-			o.Warnings = append(o.Warnings, fistWarn{w.Code, plain(w.Message)})
+			o.Warnings = append(o.Warnings, fistWarn{w.Code, said(w.Message, false)})
 		}
 		rows = append(rows, o)
 	}
@@ -185,7 +185,7 @@ func fistDrawer(out io.Writer, ask fist.Ask, list string, asJSON bool) error {
 		return badInput{err}
 	}
 	for i := range found {
-		found[i].Why = plain(found[i].Why)
+		found[i].Why = said(found[i].Why, false)
 	}
 	if asJSON {
 		e := json.NewEncoder(out)

@@ -10,6 +10,7 @@ import (
 	"io"
 	"os"
 	"os/signal"
+	"strings"
 	"syscall"
 )
 
@@ -34,6 +35,8 @@ func commands() []command {
 		{"serve", "serve the bench with the data of a folder", "bight serve --addr 127.0.0.1:7420 --data ~/nimble-bight", serve(false)},
 		{"demo", "the same, and fill an empty folder with the Marram Quay boathouse", "bight demo --data /tmp/boathouse", serve(true)},
 		{"plan", "plan a piece file: what to cut, where to fold, how to tie", "bight plan fob.json --text\n  cat fob.json | bight plan - --json", runPlan},
+		{"backup", "write everything in a data folder into one file", "bight backup --data ~/nimble-bight boathouse.zip", runBackup},
+		{"restore", "put a backup back: merged into what is there, or in its place", "bight restore --data ~/nimble-bight boathouse.zip\n  bight restore --data ~/nimble-bight --replace boathouse.zip", runRestore},
 		{"knots", "list the knots, mounts and finishes", "bight knots --json", runKnots},
 		{"fist", "how much cord a monkey's fist takes, how big it comes out and which cores suit", "bight fist --cord 4 --passes 3\n  bight fist --cord 4 --make kernmantle --core 16 --json\n  bight fist --cord 4 --passes 4 --drawer 12,16,20", runFist},
 		{"tighten", "draw a knot up tight and hold it against what is published of it", "bight tighten trefoil\n  bight tighten --list", runTighten},
@@ -65,10 +68,10 @@ func run(ctx context.Context, args []string, in io.Reader, out, errs io.Writer) 
 		case err == nil, errors.Is(err, flag.ErrHelp):
 			return 0
 		case errors.As(err, &bad):
-			fmt.Fprintln(errs, "bight:", err)
+			fmt.Fprintln(errs, "bight:", printable(err.Error()))
 			return exitBad
 		default:
-			fmt.Fprintln(errs, "bight:", err)
+			fmt.Fprintln(errs, "bight:", printable(err.Error()))
 			return exitOurs
 		}
 	}
@@ -107,6 +110,9 @@ func parse(fs *flag.FlagSet, args []string, most int) ([]string, error) {
 		if err := fs.Parse(args); err != nil {
 			if errors.Is(err, flag.ErrHelp) {
 				return nil, err
+			}
+			if strings.HasSuffix(err.Error(), "not defined: -passcode") {
+				return nil, badInput{errors.New("a passcode given as an argument could be read by everybody on this machine; write it into a file and give --passcode-file, or set BIGHT_PASSCODE")}
 			}
 			return nil, badInput{fmt.Errorf("%w; try bight %s --help", err, fs.Name())}
 		}

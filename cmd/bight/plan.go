@@ -8,21 +8,25 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"strconv"
 	"strings"
 	"text/tabwriter"
+	"unicode"
+	"unicode/utf8"
 
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
 
-func runPlan(_ context.Context, args []string, in io.Reader, out io.Writer) error {
+func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) error {
 	fs := flags("plan", out)
 	asJSON := fs.Bool("json", false, "print the whole plan as JSON")
 	asCSV := fs.Bool("csv", false, "print the cut list as CSV")
 	asText := fs.Bool("text", false, "print the cut list and the steps to read (the default)")
 	left := fs.Bool("left-handed", false, "tie it mirrored")
-	inch := fs.Bool("inch", false, "round cuts up to a quarter of an inch")
+	inch := fs.Bool("inch", false, "work in inches: round cuts up to a quarter, folds to an eighth")
+	exact := fs.Bool("exact", false, "wait till every knot is drawn up for just these cords, where a near shape would stand for it")
 	words, err := parse(fs, args, 1)
 	if err != nil {
 		return err
@@ -43,9 +47,14 @@ func runPlan(_ context.Context, args []string, in io.Reader, out io.Writer) erro
 	}
 	o := plan.Options{LeftHanded: *left}
 	if *inch {
-		o.RoundUpMM = plan.QuarterInch
+		o.RoundUpMM, o.FoldToMM = plan.QuarterInch, plan.EighthInch
 	}
 	p, err := plan.Make(d, o)
+	if err == nil && *exact && len(p.Rough) > 0 { // drawn up now, and planned anew
+		if err = knot.DrawLive(ctx, p.ToDraw(), func(knot.State) {}); err == nil {
+			p, err = plan.Make(d, o)
+		}
+	}
 	if err != nil {
 		return badInput{fmt.Errorf("%s: %w", words[0], err)}
 	}
@@ -57,7 +66,7 @@ func runPlan(_ context.Context, args []string, in io.Reader, out io.Writer) erro
 	case *asCSV:
 		return planCSV(out, p)
 	}
-	return planText(out, p)
+	return planText(out, p, *inch)
 }
 
 func b2i(b bool) int {
@@ -87,30 +96,63 @@ func readFile(name string, in io.Reader) ([]byte, error) {
 
 func planCSV(out io.Writer, p plan.Plan) error {
 	w := csv.NewWriter(out)
-	_ = w.Write([]string{"cord", "needs_mm", "cut_mm", "left_mm", "spread_mm", "fold_at_mm"})
+	_ = w.Write([]string{"cord", "needs_mm", "cut_mm", "left_mm", "spread_mm", "fold_at_mm", "fold_from"})
 	for _, c := range p.Cords {
-		row := []string{c.ID}
+		row := []string{defused(c.ID)}
 		for _, v := range []float64{c.NeedsMM, c.CutMM, c.LeftMM, c.SpreadMM, c.FoldAtMM} {
 			row = append(row, fmt.Sprintf("%.1f", v))
 		}
-		_ = w.Write(row)
+		from := ""
+		if c.FoldAtMM > 0 {
+			from = "end of the " + c.FoldSide + " leg"
+		}
+		_ = w.Write(append(row, from))
 	}
 	w.Flush()
 	return w.Error()
 }
 
-func planText(out io.Writer, p plan.Plan) error {
-	fmt.Fprintf(out, "%s: %.0f mm long, %.0f mm wide, %.1f g\n%s\n\n", p.Name, p.LengthMM, p.WidthMM, p.WeightG, p.Notation)
+// defused is a text as a cell of a table: a spreadsheet would take one that
+// begins like a formula for one.
+func defused(s string) string {
+	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
+		return "'" + s
+	}
+	return s
+}
+
+// printable is a text with its control characters written out, so that a name
+// cannot move the cursor or colour the terminal.
+func printable(s string) string {
+	var b strings.Builder
+	for _, r := range s {
+		if r == '\n' || (unicode.IsPrint(r) && r != utf8.RuneError) {
+			b.WriteRune(r)
+			continue
+		}
+		b.WriteString(strings.Trim(strconv.QuoteRuneToASCII(r), "'"))
+	}
+	return b.String()
+}
+
+func planText(to io.Writer, p plan.Plan, inch bool) error {
+	var b strings.Builder
+	out := &b
+	fmt.Fprintf(out, "%s: %s long, %s wide, %.1f g\n%s\n\n", p.Name, length(p.LengthMM, inch), length(p.WidthMM, inch), p.WeightG, p.Notation)
 	t := tabwriter.NewWriter(out, 0, 0, 2, ' ', tabwriter.AlignRight)
-	fmt.Fprintln(t, "cord\tneeds\tcut\tleft\tspread\tfold at\t")
+	fmt.Fprintln(t, "cord\tneeds\tcut\tleft\tspread\tfold\t")
 	for _, c := range p.Cords {
-		fmt.Fprintf(t, "%s\t%.0f\t%.0f\t%.0f\t%.0f\t%.0f\t\n", c.ID, c.NeedsMM, c.CutMM, c.LeftMM, c.SpreadMM, c.FoldAtMM)
+		fold := "none"
+		if c.FoldAtMM > 0 {
+			fold = fmt.Sprintf("%s from the end of the %s leg", foldAt(c.FoldAtMM, inch), c.FoldSide)
+		}
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%s\t%s\t\n", c.ID, length(c.NeedsMM, inch), length(c.CutMM, inch), length(c.LeftMM, inch), length(c.SpreadMM, inch), fold)
 	}
 	if err := t.Flush(); err != nil {
 		return err
 	}
 	for _, w := range p.Warnings {
-		fmt.Fprintf(out, "\n! %s", plain(w.Message))
+		fmt.Fprintf(out, "\n! %s", said(w.Message, inch))
 		if w.Fix != nil {
 			fmt.Fprintf(out, " (%s)", w.Fix.Label)
 		}
@@ -118,28 +160,42 @@ func planText(out io.Writer, p plan.Plan) error {
 	if len(p.Warnings) > 0 {
 		fmt.Fprintln(out)
 	}
+	folds := map[string]float64{}
+	for _, c := range p.Cords {
+		folds[c.ID] = c.FoldAtMM
+	}
 	for _, s := range p.Steps {
-		fmt.Fprintf(out, "\n%s", s.Do)
+		fmt.Fprintf(out, "\n%s", strings.ReplaceAll(s.Do, "-", " "))
 		if s.Repeats > 1 {
 			fmt.Fprintf(out, ", %d times", s.Repeats)
 		}
 		fmt.Fprintln(out)
+		words := strings.NewReplacer("{length}", fine(s.MM, inch))
 		for i, a := range s.Actions {
-			fmt.Fprintf(out, "  %d. %s\n", i+1, strings.ReplaceAll(a.Text, "{length}", fmt.Sprintf("%g mm", s.MM)))
+			full := func(t string) string {
+				return said(strings.ReplaceAll(words.Replace(t), "{fold}", foldAt(folds[a.Cord], inch)), inch)
+			}
+			fmt.Fprintf(out, "  %d. %s\n", i+1, full(a.Text))
+			if a.Detail != "" {
+				fmt.Fprintf(out, "     %s\n", full(a.Detail))
+			}
+			if a.Gate != "" {
+				fmt.Fprintf(out, "     Look: %s\n", full(a.Gate))
+			}
+		}
+	}
+	if len(p.Checks) > 0 {
+		fmt.Fprintln(out, "\ncheck the tied piece")
+		for _, c := range p.Checks {
+			fmt.Fprintf(out, "  - %s\n", said(c.Message, inch))
 		}
 	}
 	fmt.Fprintln(out)
 	for _, c := range p.Cautions {
-		c = plain(c)
-		fmt.Fprintln(out, "*", c)
+		fmt.Fprintln(out, "*", said(c, inch))
 	}
-	return nil
-}
-
-// plain writes the lengths of a message out.
-func plain(s string) string {
-	s = strings.ReplaceAll(s, "{", "")
-	return strings.ReplaceAll(s, "mm}", " mm")
+	_, err := io.WriteString(to, printable(b.String()))
+	return err
 }
 
 func runKnots(_ context.Context, args []string, _ io.Reader, out io.Writer) error {

@@ -149,3 +149,6 @@ func onTheBall(strands []curve.Curve, i int) []Vec {
 	}
 	return pts
 }
+
+// ShapesDigest names the embedded balls: 16 hexadecimal digits.
+func ShapesDigest() string { return shape.Digest(ballsBin) }

@@ -160,3 +160,6 @@ func even(r float64) float64 {
 // equal cords share a shape that is drawn up for them and none is drawn too
 // thin.
 func notch(r float64) float64 { return math.Ceil(even(r)*50-1e-6) / 50 }
+
+// ShapesDigest names the embedded shapes: 16 hexadecimal digits.
+func ShapesDigest() string { return shape.Digest(drawnBin) }

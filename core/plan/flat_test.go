@@ -128,7 +128,7 @@ func TestCutsAreSaidInWords(t *testing.T) {
 	equal := make1(t, d, plan.Options{})
 	for i, c := range p.Cords {
 		short := math.Min(c.Legs[0].CutMM, c.Legs[1].CutMM)
-		if !strings.Contains(c.Measure, fmt.Sprintf("{%.0fmm}", math.Floor(short))) || !strings.Contains(c.Measure, "working leg") {
+		if c.FoldAtMM != short || !strings.Contains(c.Measure, "{fold}") || !strings.Contains(c.Measure, "working leg") || !strings.Contains(c.Measure, "the "+c.FoldSide+" leg") {
 			t.Errorf("cord %s: %q, its shorter leg is %.1f", c.ID, c.Measure, short)
 		}
 		near(t, "saved on "+c.ID, c.SavedMM, equal.Cords[i].CutMM-c.CutMM, 1e-9)

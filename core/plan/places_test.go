@@ -3,6 +3,7 @@ package plan_test
 import (
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -67,6 +68,52 @@ func TestRowsAreNamedByTheMakersOwn(t *testing.T) {
 			d.Sequence = seq
 			if _, err = plan.Make(d, plan.Options{LeftHanded: left}); err == nil || !strings.Contains(err.Error(), want) {
 				t.Errorf("%s, left hand %v: %v; want %s", line, left, err, want)
+			}
+		}
+	}
+}
+
+// A fold is one figure: never shorter than its leg needs, a whole number of what
+// it is rounded to, and on the side on which the picture shows the leg, for both
+// hands.
+func TestAFoldIsOneFigure(t *testing.T) {
+	for _, pat := range piece.Patterns() {
+		for _, o := range []plan.Options{{}, {LeftHanded: true}, {RoundUpMM: plan.QuarterInch, FoldToMM: plan.EighthInch}} {
+			p := make1(t, pat.Document, o)
+			l := p.Layout()
+			for i, c := range p.Cords {
+				if c.FoldAtMM == 0 {
+					continue
+				}
+				leg := c.Legs[c.FoldLeg]
+				if c.FoldAtMM != leg.CutMM || c.FoldAtMM < leg.NeedsMM || math.Abs(c.Legs[0].CutMM+c.Legs[1].CutMM-c.CutMM) > 1e-9 {
+					t.Errorf("%s: cord %s is folded at %v, its legs are %+v", pat.ID, c.ID, c.FoldAtMM, c.Legs)
+				}
+				step := o.FoldToMM
+				if step == 0 {
+					step = 1
+				}
+				if q := c.FoldAtMM / step; c.FoldAtMM != c.CutMM/2 && math.Abs(q-math.Round(q)) > 1e-6 && pat.Document.Cords[i].Legs.FirstMM == 0 {
+					t.Errorf("%s: cord %s is folded at %v, no whole number of %v", pat.ID, c.ID, c.FoldAtMM, step)
+				}
+				if pat.Document.Sequence[0].Hitch == "from-knot" {
+					continue
+				}
+				// Where the two legs leave the head: the point a little before and a
+				// little after the fold.
+				for _, s := range l.Strands {
+					if s.Cord != i || s.Fold < 3 {
+						continue
+					}
+					second, first := s.Points[s.Fold-3].X, s.Points[s.Fold+1].X // the second leg comes first
+					side := "left"
+					if (c.FoldLeg == 0 && first > second) || (c.FoldLeg == 1 && second > first) {
+						side = "right"
+					}
+					if side != c.FoldSide && math.Abs(first-second) > 0.01 {
+						t.Errorf("%s, left hand %v: cord %s is folded on the %s side and shown on the %s", pat.ID, o.LeftHanded, c.ID, c.FoldSide, side)
+					}
+				}
 			}
 		}
 	}

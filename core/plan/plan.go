@@ -60,10 +60,14 @@ type Cord struct {
 	CutMM     float64 `json:"cut_mm"`
 	LeftMM    float64 `json:"left_mm"`
 	SpreadMM  float64 `json:"spread_mm"`
-	// FoldAtMM is measured from the end of the first leg; 0 where the cord is
-	// not folded.
+	// FoldAtMM is measured from the end of leg FoldLeg, which hangs on the maker's
+	// FoldSide; 0 where the cord is not folded. It is a whole number of
+	// Options.FoldToMM, but where the maker gave it or it is the middle, so that
+	// it is shown alike everywhere.
 	FoldAtMM float64 `json:"fold_at_mm"`
-	// Measure says in words how it is measured out; {12.3mm} in it is a length.
+	FoldLeg  int     `json:"fold_leg,omitempty"`
+	FoldSide string  `json:"fold_side,omitempty"`
+	// Measure says in words how it is measured out; {fold} in it is FoldAtMM.
 	Measure string `json:"measure,omitempty"`
 	// SavedMM is by how much shorter it is cut than with equal legs.
 	SavedMM float64 `json:"saved_mm,omitempty"`
@@ -153,7 +157,8 @@ type Step struct {
 	Actions []Action `json:"actions"`
 }
 
-// Action is one thing to do.
+// Action is one thing to do. {length} in its words is the step's MM, {fold} the
+// FoldAtMM of its cord.
 type Action struct {
 	Text   string   `json:"text"`
 	Detail string   `json:"detail,omitempty"`
@@ -172,6 +177,9 @@ type Options struct {
 	LeftHanded bool
 	// RoundUpMM is what cuts are rounded up to: 5 mm where it is zero.
 	RoundUpMM float64
+	// FoldToMM is what the place of a fold is rounded up to: 1 mm where it is
+	// zero.
+	FoldToMM float64
 	// Until stops the walk after so many actions of all steps, for the
 	// picture at the vise; the strands then hang on loose. Zero walks to the end.
 	Until int
@@ -181,8 +189,12 @@ type Options struct {
 	Along float64
 }
 
-// Inch is the rounding for makers who cut in inches: a quarter.
-const QuarterInch = 25.4 / 4
+// The roundings of makers who work in inches: cuts to a quarter, folds to an
+// eighth.
+const (
+	QuarterInch = 25.4 / 4
+	EighthInch  = 25.4 / 8
+)
 
 // Make plans a piece. The document must have passed its Check; what the walk
 // itself cannot do comes back as [piece.Problems] with the section's path.
@@ -196,6 +208,9 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	}
 	if o.RoundUpMM == 0 {
 		o.RoundUpMM = 5
+	}
+	if o.FoldToMM == 0 {
+		o.FoldToMM = 1
 	}
 	w := newWalk(d, o)
 	w.written = written

@@ -233,7 +233,7 @@ func TestShortLegsInside(t *testing.T) {
 		if spare := filler.CutMM - filler.NeedsMM; spare < 10 || spare > 0.4*filler.NeedsMM+25 {
 			t.Errorf("the filler of %s needs %.0f and gets %.0f", c.ID, filler.NeedsMM, filler.CutMM)
 		}
-		near(t, "the fold of "+c.ID, c.FoldAtMM, c.Legs[0].CutMM, 1e-9)
+		near(t, "the fold of "+c.ID, c.FoldAtMM, c.Legs[c.FoldLeg].CutMM, 1e-9)
 	}
 	inside := p.Cords[0].CutMM
 	for i := range d.Cords {
@@ -475,11 +475,11 @@ func ExampleMake() {
 		return
 	}
 	for _, c := range p.Cords {
-		fmt.Printf("cut %s %.0f mm, fold %.0f mm from its first end\n", c.ID, c.CutMM, c.FoldAtMM)
+		fmt.Printf("cut %s %.0f mm, fold %.0f mm from the end of its %s leg\n", c.ID, c.CutMM, c.FoldAtMM, c.FoldSide)
 	}
 	// Output:
-	// cut A 860 mm, fold 671 mm from its first end
-	// cut B 860 mm, fold 189 mm from its first end
+	// cut A 860 mm, fold 190 mm from the end of its right leg
+	// cut B 860 mm, fold 190 mm from the end of its left leg
 }
 
 func BenchmarkPlanOfSix(b *testing.B) {

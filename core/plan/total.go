@@ -134,26 +134,25 @@ func (w *walk) cords() {
 				cuts[0] = math.Max(cuts[0], cuts[1])
 				cuts[1] = cuts[0]
 			}
-			out.CutMM = roundUp(cuts[0]+cuts[1], w.o.RoundUpMM)
-			spare := out.CutMM - cuts[0] - cuts[1]
-			switch {
-			case c.Legs.FirstMM > 0:
-				cuts[1] += spare
-			case !short:
-				cuts[0] += spare / 2
-				cuts[1] += spare / 2
-			case cuts[0] > cuts[1]:
-				cuts[0] += spare
-			default:
-				cuts[1] += spare
+			// One leg is measured out, from its end to the fold; the rest is the
+			// other. What is measured is rounded up, and the whole after it.
+			out.FoldLeg = 0
+			if c.Legs.FirstMM == 0 && cuts[1] < cuts[0] {
+				out.FoldLeg = 1
 			}
-			out.FoldAtMM = cuts[0]
+			if c.Legs.FirstMM == 0 && short {
+				cuts[out.FoldLeg] = roundUp(cuts[out.FoldLeg], w.o.FoldToMM)
+			}
+			out.CutMM = roundUp(cuts[0]+cuts[1], w.o.RoundUpMM)
+			if c.Legs.FirstMM == 0 && !short { // in the middle of what is cut
+				cuts[out.FoldLeg] = out.CutMM / 2
+			}
+			cuts[1-out.FoldLeg] = out.CutMM - cuts[out.FoldLeg]
+			out.FoldAtMM = cuts[out.FoldLeg]
+			out.FoldSide = w.sideOf(out.FoldLeg)
 			equal := roundUp(2*math.Max(w.cut(legs[0]), w.cut(legs[1])), w.o.RoundUpMM)
 			out.SavedMM = math.Max(0, equal-out.CutMM)
-			out.Measure = measure(cuts, [2]bool{legs[0].worked, legs[1].worked})
-			if w.fromBall() {
-				out.Measure = fmt.Sprintf("Measure {%.0fmm} for the start; the ball begins there, and the rest is the working end.", math.Floor(cuts[0]))
-			}
+			out.Measure = w.measure(out, c.Legs.FirstMM == 0 && !short, legs[1-out.FoldLeg].worked)
 			for n, l := range legs {
 				lg := Leg{NeedsMM: needs(l), CutMM: cuts[n], Role: "filler", Parts: l.parts}
 				if l.worked {
@@ -185,27 +184,44 @@ func (w *walk) cords() {
 		if out.Role != "unused" {
 			out.LeftMM = out.CutMM - out.NeedsMM
 		}
+		if out.FoldAtMM > 0 && !w.fromBall() { // said again where it is put on
+			for _, s := range w.plan.Steps {
+				for k, a := range s.Actions {
+					if s.Do == "mount" && a.Cord == out.ID {
+						s.Actions[k].Detail = out.Measure + " " + a.Detail
+					}
+				}
+			}
+		}
 		w.plan.WeightG += out.NeedsMM / 1000 * c.Stuff.Weight()
 		w.plan.Cords = append(w.plan.Cords, out)
 	}
 }
 
-// measure says how a cord is folded: the shorter leg is measured, the rest is
-// the other one.
-func measure(cuts [2]float64, works [2]bool) string {
-	if math.Abs(cuts[0]-cuts[1]) < 1 {
-		return fmt.Sprintf("Fold in the middle, at {%.0fmm}.", cuts[0])
+// sideOf is the side on which a leg of a folded cord hangs down from its mount,
+// as the maker sees it: the first leg is the left one, or the right one where
+// the left hand leads.
+func (w *walk) sideOf(leg int) string {
+	if (leg == 0) != w.o.LeftHanded {
+		return "left"
 	}
-	short, long := 0, 1
-	if cuts[1] < cuts[0] {
-		short, long = 1, 0
-	}
-	side := [2]string{"left", "right"}
+	return "right"
+}
+
+// measure says how a cord is folded: one leg is measured, the rest is the other
+// one. {fold} stands for that length, so that every page shows it alike.
+func (w *walk) measure(c Cord, middle, works bool) string {
 	rest := "the longer leg"
-	if works[long] {
+	if works {
 		rest = "the working leg"
 	}
-	return fmt.Sprintf("Measure {%.0fmm} for the %s leg, fold there; the rest is %s.", math.Floor(cuts[short]), side[short], rest)
+	switch {
+	case w.fromBall():
+		return "Measure {fold} for the start; the ball begins there, and the rest is the working end."
+	case middle:
+		return "Fold in the middle, {fold} from either end."
+	}
+	return fmt.Sprintf("Measure {fold} from the end of the %s leg and fold there; the rest is %s.", c.FoldSide, rest)
 }
 
 // say adds a warning.

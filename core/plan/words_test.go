@@ -15,7 +15,7 @@ import (
 )
 
 // lengths are the places in a text that are shown in the maker's units.
-var lengths = regexp.MustCompile(`\{-?[0-9]+(\.[0-9])?mm\}|\{length\}`)
+var lengths = regexp.MustCompile(`\{-?[0-9]+(\.[0-9])?mm\}|\{(length|fold)\}`)
 
 // sentence tells what is wrong with a text that a maker reads.
 func sentence(s string) string {

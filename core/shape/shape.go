@@ -6,7 +6,9 @@ package shape
 import (
 	"bytes"
 	"compress/gzip"
+	"crypto/sha256"
 	"encoding/gob"
+	"encoding/hex"
 	"fmt"
 	"io"
 	"math"
@@ -97,4 +99,10 @@ func Unpack(b []byte) (map[string]Shape, error) {
 		m[p.Key] = s
 	}
 	return m, nil
+}
+
+// Digest names packed shapes by what they hold: 16 hexadecimal digits.
+func Digest(packed []byte) string {
+	sum := sha256.Sum256(packed)
+	return hex.EncodeToString(sum[:8])
 }

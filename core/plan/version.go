@@ -1,0 +1,19 @@
+package plan
+
+import (
+	"fmt"
+	"sync"
+
+	"nimblebight/core/fist"
+	"nimblebight/core/knot"
+)
+
+// figures is told apart from rules that give other figures for the same piece.
+// It changes whenever what Make gives does, beside the shapes.
+const figures = 1
+
+// Version names what plans are made by: the rules and the shapes. Figures that
+// were kept under another name are worked out anew.
+var Version = sync.OnceValue(func() string {
+	return fmt.Sprintf("%d %s %s", figures, knot.ShapesDigest(), fist.ShapesDigest())
+})

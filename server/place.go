@@ -1,0 +1,114 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/gin-gonic/gin"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+	"nimblebight/store"
+)
+
+// places answers for the place at the vise, and for what is being drawn up.
+func (s *Server) places(r *gin.RouterGroup) {
+	r.GET("/pieces/:id/place", s.placeOf)
+	r.PUT("/pieces/:id/place", s.goOn)
+	r.GET("/live/:id", s.drawing)
+}
+
+func (s *Server) placeOf(c *gin.Context) {
+	n, err := id(c, "id")
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	p, err := s.store.Piece(c, n)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	b, err := s.open(c, p)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	answer(c, PlaceAnswer{Done: b.Done, Revision: p.Revision, Device: p.Place.Device}, nil)
+}
+
+// goOn takes a step at the vise, from the place that the window knew.
+func (s *Server) goOn(c *gin.Context) {
+	var req PlaceRequest
+	err := read(c, &req)
+	var n int64
+	if err == nil {
+		n, err = id(c, "id")
+	}
+	const most = 100 * piece.MostKnots
+	if err == nil && (req.Done < 0 || req.Done > most || req.From < 0 || req.From > most) {
+		err = &bodyError{"The place at the vise is not a number of actions."}
+	}
+	if err == nil && len([]rune(req.Device)) > 60 {
+		err = &bodyError{"The device's name is longer than 60 letters."}
+	}
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	place, elsewhere, err := s.store.Go(c, n, store.Step{From: req.From, To: req.Done, Revision: req.Revision, Device: req.Device})
+	if errors.Is(err, store.ErrStale) {
+		p, err := s.store.Piece(c, n)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		now, err := s.open(c, p)
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		send(c, Problem{Status: http.StatusConflict, Code: "stale", Detail: "The piece was changed in another window; its steps are other ones now.", Current: now})
+		return
+	}
+	answer(c, PlaceAnswer{Done: place.Done, Revision: req.Revision, Device: place.Device, Elsewhere: elsewhere}, err)
+}
+
+// drawing draws up what a piece still wants and tells how far it has come, a
+// line of JSON at a time, till all is there or the page goes away.
+func (s *Server) drawing(c *gin.Context) {
+	p, d, set, err := s.opened(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	pl, err := s.views.plan(p.Document, d, set, hand{})
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	c.Header("Content-Type", "application/x-ndjson")
+	c.Status(http.StatusOK)
+	out := http.NewResponseController(c.Writer)
+	line := func(v any) {
+		b, err := json.Marshal(v)
+		if err != nil {
+			return
+		}
+		_ = out.SetWriteDeadline(time.Now().Add(writeWithin)) // a test's writer has none
+		_, _ = fmt.Fprintf(c.Writer, "%s\n", b)
+		c.Writer.Flush()
+	}
+	if err := knot.DrawLive(c.Request.Context(), pl.ToDraw(), func(st knot.State) { line(st) }); err != nil {
+		return // the page went away
+	}
+	if len(pl.ToDraw()) > 0 { // its figures are other ones now
+		if err := s.store.Sum(c, p.Revision, s.sum(p.Document, set)); err != nil {
+			s.log.Warn("summing a piece up", "error", err)
+		}
+	}
+	line(gin.H{"all": true})
+}
