@@ -63,10 +63,10 @@ func Pieces() []piece.Document {
 		note(piece.Begin("Regatta wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 163).
 			With("mount A B, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press", c("A", four(0), inside), c("B", four(2), inside), c("C", four(4), piece.Legs{})),
 			"For the timekeepers: the watch hangs from the clip."),
-		piece.Begin("Spring fair diamonds", "charm", ring(38, 2.4), 134).
+		piece.Begin("Spring fair diamonds", "charm", ring(30, 2), 134).
 			With("mount A B C, diamond 2 inside=bead hole=5mm long=7mm wide=9mm, diamond 1 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
 				c("A", four(6), inside), c("B", four(6), inside), c("C", four(6), inside), c("D", piece.Cotton(2, "#e9e4d6"), piece.Legs{})),
-		piece.Begin("Twin canoe fob", "key-fob", ring(50, 2.4), 99).
+		piece.Begin("Twin canoe fob", "key-fob", ring(32, 2.4), 99).
 			With("mount A B C D, rows 1-4:(square-knot 8) 5-8:(square-knot 8 start=right) cross=1, gather E turns=6, finish dome",
 				c("A", piece.Kernmantle(3, "#0f5c63"), inside), c("B", piece.Kernmantle(3, "#0f5c63"), inside), c("C", piece.Kernmantle(3, "#e3c88f"), inside), c("D", piece.Kernmantle(3, "#e3c88f"), inside), c("E", four(4), piece.Legs{})),
 		piece.Begin("Berry charm, rust", "charm", ring(30, 2), 164).

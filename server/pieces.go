@@ -144,7 +144,7 @@ func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
 		out.Trouble = err.Error()
 		return out, nil
 	}
-	out.Document = &d
+	out.Document, out.Notation = &d, piece.Notate(d.Sequence)
 	if p.Place.Revision != 0 && p.Place.Revision != p.Revision {
 		set, err := s.placed(c, p)
 		if err != nil {

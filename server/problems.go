@@ -53,7 +53,7 @@ func failed(c *gin.Context, err error) {
 	var no *archive.Refused
 	switch {
 	case errors.As(err, &ps):
-		fail(c, http.StatusUnprocessableEntity, "This cannot be understood: "+ps.Error()+".", ps...)
+		fail(c, http.StatusUnprocessableEntity, "This cannot be understood: "+ps.Spoken()+".", ps...)
 	case errors.As(err, &slip):
 		fail(c, http.StatusUnprocessableEntity, slip.Error()+".", piece.Problem{Path: "line", Message: slip.Message, Line: 1, Column: slip.Column})
 	case errors.As(err, &no):

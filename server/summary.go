@@ -5,6 +5,7 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
+	"errors"
 	"strings"
 	"time"
 
@@ -72,6 +73,10 @@ func (s *Server) trouble(what string, err error) string {
 	if p, ok := err.(*side.Panic); ok {
 		s.panicked(what, p)
 		return "the program failed on this piece; it is a fault of ours, and nothing of the piece is lost"
+	}
+	var ps piece.Problems
+	if errors.As(err, &ps) {
+		return ps.Spoken()
 	}
 	return err.Error()
 }

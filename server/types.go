@@ -46,6 +46,8 @@ type Bench struct {
 	CanRedo  bool   `json:"can_redo"`
 	Binned   bool   `json:"binned"`
 	Done     int    `json:"done"`
+	// Notation is its sequence as one typed line.
+	Notation string `json:"notation"`
 	// Document is not there where it cannot be read; Trouble says why.
 	Document *piece.Document `json:"document,omitempty"`
 	Trouble  string          `json:"trouble,omitempty"`

@@ -49,6 +49,9 @@ type CordThickness struct {
 	DiameterMM float64
 }
 
+// RingWidth is a way out by a wider ring: by how much, inside.
+type RingWidth struct{ GrowMM float64 }
+
 func (r *Refused) Error() string { return r.Why }
 
 // CirclesInHole is the diameter of the hole that n equal circles of diameter

@@ -305,6 +305,8 @@ type Tied struct {
 	// Turned is by how many radians the strands at the end have turned about
 	// the work's axis.
 	Turned float64
+	// Along is how much of what it hangs on a mount takes, along its wire, mm.
+	Along float64
 	// Rough is set where the curves are those of a near shape.
 	Rough *Rough
 }
@@ -552,15 +554,22 @@ func (w Work) key() string {
 	return string(b)
 }
 
-// Unknown is the error for a do that is not in the catalogue; it names the
-// nearest ones.
+// Unknown is the error for a do that is not in the catalogue. It asks after names
+// that are spelt nearly so; a different knot is never offered for it.
 func Unknown(do string) error {
+	short := []rune(do)
+	if len(short) > 40 {
+		do = string(short[:40]) + "…"
+	}
 	near := Nearest(do)
-	return fmt.Errorf("there is no knot %q; the nearest names are %s", do, strings.Join(near, ", "))
+	if len(near) == 0 {
+		return fmt.Errorf("there is no knot named %q here, and none is spelt nearly so; Add a section shows all there are", do)
+	}
+	return fmt.Errorf("there is no knot named %q here; did you mean %s?", do, strings.Join(near, " or "))
 }
 
-// Nearest lists the three ids nearest to a name, by the least letters to
-// change.
+// Nearest lists the ids whose names are nearly spelt like one: no more than a
+// quarter of its letters differ, and none is nearer. At most three.
 func Nearest(do string) []string {
 	type cand struct {
 		id string
@@ -581,7 +590,7 @@ func Nearest(do string) []string {
 		return cs[i].id < cs[j].id
 	})
 	var out []string
-	for i := 0; i < len(cs) && i < 3; i++ {
+	for i := 0; i < len(cs) && i < 3 && cs[i].d <= max(1, len(do)/4) && cs[i].d == cs[0].d; i++ {
 		out = append(out, cs[i].id)
 	}
 	return out

@@ -153,7 +153,11 @@ func tieMount(w Work) (Tied, error) {
 		total += 2*wide + 0.06*d
 		bottom = math.Max(bottom, half[len(half)-1].Y)
 	}
-	t := Tied{Height: bottom, Loose: true, Repeats: 1, Gap: math.Inf(1)}
+	if round := 2 * math.Pi * w.RingMM; w.RingMM > 0 && total > round {
+		return Tied{}, &Refused{Field: "cords", Why: fmt.Sprintf("%d heads take %.1f mm of the wire, and it is %.1f mm all the way round", len(heads), total, round),
+			Set: RingWidth{GrowMM: math.Ceil((total - round) / math.Pi)}, Label: "Take a wider one"}
+	}
+	t := Tied{Height: bottom, Loose: true, Repeats: 1, Gap: math.Inf(1), Along: total}
 	x := -total / 2
 	flip := 1.0
 	if w.Section.Hitch == "larks-head-reversed" {
@@ -193,7 +197,7 @@ func (p Path) bendRound(r float64) {
 		return
 	}
 	for i, v := range p.Points {
-		sin, cos := math.Sincos(math.Max(-1.4, math.Min(1.4, v.X/r)))
+		sin, cos := math.Sincos(math.Max(-math.Pi, math.Min(math.Pi, v.X/r)))
 		p.Points[i] = Vec{X: (r + v.Y) * sin, Y: (r+v.Y)*cos - r, Z: v.Z}
 	}
 }

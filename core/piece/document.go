@@ -168,7 +168,9 @@ func (d Document) CordByID(id string) int {
 // Problem is one thing wrong with a document. Path is the field's, as
 // cords[1].stuff.diameter_mm; Message goes on from it.
 type Problem struct {
-	Path    string `json:"path"`
+	Path string `json:"path"`
+	// Where is the place in a maker's words, as "section 2, square knot".
+	Where   string `json:"where,omitempty"`
 	Message string `json:"message"`
 	Line    int    `json:"line,omitempty"`
 	Column  int    `json:"column,omitempty"`
@@ -416,9 +418,30 @@ func (d Document) Check() Problems {
 		return ps
 	}
 	c := checker{ids: ids, used: map[string]string{}, say: say, length: length}
+	c.missing = func(path, id string) {
+		before := len(ps)
+		have := "there are no cords yet"
+		if len(d.Cords) > 0 {
+			var names []string
+			for _, q := range d.Cords {
+				names = append(names, q.ID)
+			}
+			have = "there are " + strings.Join(names, ", ")
+			if len(names) == 1 {
+				have = "there is " + names[0]
+			}
+		}
+		say(path, "names cord %.20q, which the piece does not have; %s", id, have)
+		if len(ps) > before && id != "" && len(id) <= 12 && len(d.Cords) > 0 && len(d.Cords) < MostStrands {
+			like := d.Cords[len(d.Cords)-1]
+			more := append(slices.Clone(d.Cords), Cord{ID: id, Stuff: like.Stuff})
+			ps[before].Fix = &Fix{Label: fmt.Sprintf("Add cord %s, like cord %s", id, like.ID), Set: []Set{{Path: "cords", Value: more}}}
+		}
+	}
 	c.sequence("sequence", d.Sequence, 1, 0)
 	c.limits()
 	d.texts(say)
+	d.Locate(ps)
 	return ps
 }
 
@@ -427,8 +450,10 @@ type checker struct {
 	ids  map[string]bool
 	used map[string]string // path of the section that uses a cord
 	tied
-	say    func(path, format string, args ...any)
-	length func(path string, v, from float64)
+	say func(path, format string, args ...any)
+	// missing says that there is no such cord and how to add it.
+	missing func(path, id string)
+	length  func(path string, v, from float64)
 }
 
 func (c *checker) sequence(at string, seq []knot.Section, times, deep int) {
@@ -546,7 +571,7 @@ func (c *checker) cord(field, path, id string) {
 	at, twice := c.used[id]
 	switch {
 	case !c.ids[id]:
-		c.say(field, "names cord %q, which is not among the piece's cords", id)
+		c.missing(field, id)
 	case twice:
 		c.say(field, "names cord %q, which section %s uses already", id, at)
 	default:

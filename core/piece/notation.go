@@ -194,9 +194,18 @@ func split(line string) ([][]word, error) {
 }
 
 // Parse reads a typed line. The error is a [*NotationError].
-func Parse(line string) ([]knot.Section, error) { return parseAt(line, 0, 0) }
+func Parse(line string) ([]knot.Section, error) {
+	if len(line) > mostLine {
+		return nil, &NotationError{mostLine, fmt.Sprintf("the line has %d letters; at most %d are read", len(line), mostLine)}
+	}
+	return parseAt(line, 0, 0)
+}
 
-const mostDeep = 4 // brackets in brackets
+const (
+	mostDeep = 4      // brackets in brackets
+	mostWord = 200    // letters of a name or a value
+	mostLine = 40_000 // letters of a line
+)
 
 // parseAt reads a stretch of a line that begins after so many letters.
 func parseAt(line string, col, deep int) ([]knot.Section, error) {
@@ -259,6 +268,21 @@ func longName(name string) (string, bool) {
 	return "", false
 }
 
+// nameOf reads a section's name, which may be written in several words, as it is
+// said: square knot. It tells how many words it took.
+func nameOf(words []word) (id string, used int, ok bool) {
+	for n := min(4, len(words)); n >= 1; n-- {
+		var parts []string
+		for _, w := range words[:n] {
+			parts = append(parts, w.text)
+		}
+		if id, ok := longName(strings.Join(parts, "-")); ok {
+			return id, n, true
+		}
+	}
+	return "", 1, false
+}
+
 func parseSection(words []word, deep int) (knot.Section, error) {
 	if times, inside, col, ok := words[0].bracketed(); ok {
 		n, err := strconv.Atoi(strings.TrimSuffix(strings.ToLower(times), "x"))
@@ -273,7 +297,8 @@ func parseSection(words []word, deep int) (knot.Section, error) {
 		err = parseRest(&s, words[1:], deep)
 		return s, err
 	}
-	id, ok := longName(words[0].text)
+	id, used, ok := nameOf(words)
+	words = words[used-1:] // what is left begins with the last word of the name
 	if !ok {
 		return knot.Section{}, &NotationError{words[0].col, knot.Unknown(strings.ToLower(words[0].text)).Error()}
 	}
@@ -289,7 +314,7 @@ func parseSection(words []word, deep int) (knot.Section, error) {
 func parseRest(s *knot.Section, words []word, deep int) error {
 	k, _ := knot.Get(s.Do)
 	bare := 0 // how many values without a key were read
-	for _, w := range words {
+	for i, w := range words {
 		if before, inside, col, ok := w.bracketed(); ok && s.Do == "rows" {
 			ps, err := parsePlaces(strings.TrimSuffix(before, ":"))
 			if err != nil || ps == nil {
@@ -304,11 +329,22 @@ func parseRest(s *knot.Section, words []word, deep int) error {
 		}
 		name, value, keyed := strings.Cut(w.text, "=")
 		if !keyed {
-			if err := bareValue(s, k, w.text, bare); err != nil {
+			err := bareValue(s, k, w.text, bare)
+			id, n, ok := nameOf(words[i:])
+			if ok && (n > 1 || strings.Contains(w.text, "-")) && err == nil { // no cord is named so
+				err = errors.New(id)
+			}
+			if err != nil {
+				if ok { // another section begins here
+					return &NotationError{w.col, fmt.Sprintf("%s is a section of its own; write a comma before it", id)}
+				}
 				return &NotationError{w.col, err.Error()}
 			}
 			bare++
 			continue
+		}
+		if len(w.text) > mostWord && !strings.HasPrefix(w.text, "note=") {
+			return &NotationError{w.col, fmt.Sprintf("this word has %d letters; no name or value is longer than %d", len(w.text), mostWord)}
 		}
 		if err := keyValue(s, k, strings.ToLower(name), value); err != nil {
 			return &NotationError{w.col, err.Error()}

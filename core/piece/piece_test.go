@@ -2,6 +2,7 @@ package piece_test
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
 	"math/rand/v2"
@@ -81,7 +82,7 @@ func TestBadDocumentsNameThePlace(t *testing.T) {
 		{`"start": "left"`, `"start": "up"`, "sequence[1].start", "left or right", 11},
 		{`"length_mm": 12`, `"length_mm": 0`, "sequence[2].length_mm", "length", 12},
 		{`"turns": 6`, `"turns": 0`, "sequence[3].turns", "turns", 13},
-		{`"cord": "C"`, `"cord": "D"`, "sequence[3].cord", "not among", 13},
+		{`"cord": "C"`, `"cord": "D"`, "sequence[3].cord", "does not have", 13},
 		{`"how": "fringe"`, `"how": "glue"`, "sequence[4].how", "known finishes", 14},
 		{`"cords": ["A", "B"]`, `"cords": ["A", "A"]`, "sequence[0].cords", "already", 10},
 		{`{"first_mm": 300}`, `{"first_mm": 1e9}`, "cords[1].legs.first_mm", "100 m", 6},
@@ -558,5 +559,112 @@ func TestNoPartOfADocumentDropsWhatItDoesNotKnow(t *testing.T) {
 	look(reflect.TypeFor[piece.Document]())
 	if len(seen) < 9 {
 		t.Errorf("only %d structs were found", len(seen))
+	}
+}
+
+// A slip in a typed line is named by what was meant.
+func TestSlipsAreNamedByWhatWasMeant(t *testing.T) {
+	for line, says := range map[string]string{
+		"mount A B, square-knot 10 gap 12mm":                 "gap is a section of its own; write a comma before it",
+		"mount A B square knot 4":                            "square-knot is a section of its own; write a comma",
+		"mount A B, sqare-knot 4":                            "did you mean square-knot?",
+		"mount A B, bowline 3":                               "no knot named",
+		"mount A B, square-knot ten":                         `"ten" is not a count`,
+		"mount A B, square-knot 4 colour=red":                `square-knot has no "colour"`,
+		"mount A B, " + strings.Repeat("x", 300) + "=1":      "no knot named",
+		"mount A B, gap " + strings.Repeat("9", 300) + "a=1": "letters",
+	} {
+		_, err := piece.Parse(line)
+		var slip *piece.NotationError
+		if !errors.As(err, &slip) || !strings.Contains(slip.Message, says) || len(slip.Message) > 300 {
+			t.Errorf("%.60s: %v; want %s", line, err, says)
+		}
+	}
+	if _, err := piece.Parse("mount A B, bowline 3"); strings.Contains(err.Error(), "mean") {
+		t.Errorf("a bowline is taken for another knot: %v", err)
+	}
+	for line, long := range map[string]string{
+		"Mount A B, Square Knot 4, Gap 9mm": "mount A B, square-knot 4, gap 9mm",
+		"mount A B, cobra stitch 4":         "mount A B, square-knot 4",
+		"m A B, double half hitch":          "mount A B, double-half-hitch",
+	} {
+		seq, err := piece.Parse(line)
+		if err != nil || piece.Notate(seq) != long {
+			t.Errorf("%s: %v, %v", line, piece.Notate(seq), err)
+		}
+	}
+	d := piece.Patterns()[0].Document
+	d.Sequence, _ = piece.Parse("mount A B, gather Q turns=5")
+	ps := d.Check()
+	if len(ps) != 1 || ps[0].Where != "section 2, gathering knot, cord" || !strings.Contains(ps[0].Message, "there are A, B") || ps[0].Fix == nil {
+		t.Fatalf("a cord that is not there: %+v", ps)
+	}
+	d.Cords = ps[0].Fix.Set[0].Value.([]piece.Cord)
+	if ps := d.Check(); len(ps) > 0 {
+		t.Errorf("after the way out: %v", ps)
+	}
+}
+
+// Limits count what is tied, through rows, repeats and brackets together.
+func TestLimitsCountWhatIsTied(t *testing.T) {
+	for line, says := range map[string]string{
+		"mount A B, square-knot 10000":                                                     "",
+		"mount A B, 100x(square-knot 100)":                                                 "",
+		"mount A B, 100x(square-knot 101)":                                                 "10100 knots",
+		"mount A B, 200x(rows 1-2:(snake-knot 30) 3-4:(snake-knot 30))":                    "12000 knots",
+		"mount A B, 100x(100x(100x(100x(square-knot 1))))":                                 "knots",
+		"mount A B, berry-knot 2001":                                                       "10005 knots",
+		"mount A B, gap 90m, gap 11m":                                                      "101 m",
+		"mount A B, 100x(gap 2m)":                                                          "200 m",
+		"mount A B, square-knot 1200, fold-back":                                           "bends them",
+		"mount A B, rows 1-2:(snake-knot 600) 3-4:(snake-knot 600) cross=1":                "bends them",
+		"mount A B, finish fringe length=2m":                                               "at most 1000 mm",
+		"mount A B, bead hole=5mm long=7mm wide=9mm colour=red":                            "#rrggbb",
+		"mount A B, square-knot 1" + strings.Repeat(" note=\"x\"", 1) + ", finish dome":    "",
+		"mount A B, square-knot 4 note=\"" + strings.Repeat("y", 2500) + "\", finish dome": "2000 letters",
+	} {
+		d := piece.Patterns()[0].Document
+		var err error
+		if d.Sequence, err = piece.Parse(line); err != nil {
+			t.Errorf("%.60s: %v", line, err)
+			continue
+		}
+		ps := d.Check()
+		if (says == "") != (len(ps) == 0) || !strings.Contains(ps.Error(), says) {
+			t.Errorf("%.80s: %.200v; want %q", line, ps, says)
+		}
+	}
+}
+
+// However much is wrong, twenty things are said, soon and in lines that are right.
+func TestRefusalsStopAtTwenty(t *testing.T) {
+	var b strings.Builder
+	b.WriteString(`{"format":"nimble-bight.piece","version":1,"purpose":{"hangs_on":{"type":"none"}},"cords":[],"sequence":[` + "\n")
+	for range 900 {
+		b.WriteString(`{"do":"sqare-knot"},` + "\n")
+	}
+	b.WriteString(`{"do":"gap","length_mm":5}]}`)
+	_, err := piece.Read([]byte(b.String()))
+	var ps piece.Problems
+	if !errors.As(err, &ps) || len(ps) != 21 || ps[19].Line != 21 || !strings.Contains(ps[20].Message, "mend these 20 first") {
+		t.Errorf("%d are said: %v", len(ps), ps[len(ps)-1])
+	}
+	deep := `{"sequence":` + strings.Repeat(`[{"sequence":`, 5000) + "1"
+	if _, err := piece.Read([]byte(deep)); err == nil || !strings.Contains(err.Error(), "deep") {
+		t.Errorf("deep brackets: %.200v", err)
+	}
+	big := `{"format":"nimble-bight.piece","version":1,"purpose":{"hangs_on":{"type":"none"}},"cords":[],"sequence":[],"more":"` + strings.Repeat("z", 200_000) + `"}`
+	if _, err := piece.Read([]byte(big)); err == nil || !strings.Contains(err.Error(), "not known") {
+		t.Errorf("a large unknown field: %.200v", err)
+	}
+}
+
+// What hangs on nothing has no widths to say.
+func TestNothingHasNoWidths(t *testing.T) {
+	if _, err := piece.Read([]byte(`{"format":"nimble-bight.piece","version":1,"purpose":{"hangs_on":{"type":"none"}},"cords":[],"sequence":[]}`)); err != nil {
+		t.Error(err)
+	}
+	if _, err := piece.Read([]byte(`{"format":"nimble-bight.piece","version":1,"purpose":{"hangs_on":{"type":"split-ring"}},"cords":[],"sequence":[]}`)); err == nil {
+		t.Error("a ring without a width was taken")
 	}
 }

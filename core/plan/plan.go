@@ -12,6 +12,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
@@ -219,8 +220,16 @@ func Make(d piece.Document, o Options) (Plan, error) {
 			break
 		}
 		if err := w.section(i, fmt.Sprintf("sequence[%d]", i), d.Sequence[i]); err != nil {
+			var ps piece.Problems
+			if errors.As(err, &ps) {
+				d.Sequence = written // rows are named as the maker counts them
+				d.Locate(ps)
+			}
 			return Plan{}, err
 		}
+	}
+	if err := w.joined(); err != nil {
+		return Plan{}, err
 	}
 	p := w.finish()
 	p.Notation = piece.Notate(written)
@@ -228,6 +237,27 @@ func Make(d piece.Document, o Options) (Plan, error) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}
 	return p, nil
+}
+
+// joined refuses a cord that is fused to another one where that is not planned:
+// only the two cords of a ball are, for their joint is its core.
+func (w *walk) joined() error {
+	for i, c := range w.d.Cords {
+		if c.JoinedTo == "" {
+			continue
+		}
+		seq := w.d.Sequence
+		ball := w.fromBall() && len(seq) > 1 && slices.Contains(seq[0].Cords, c.ID) && slices.Contains(seq[0].Cords, c.JoinedTo)
+		if ball && len(seq[0].Cords) == 2 {
+			continue
+		}
+		at := fmt.Sprintf("cords[%d].joined_to", i)
+		ps := piece.Problems{{Path: at, Message: fmt.Sprintf("says that it is fused to cord %s; only the two cords of a ball are planned so, for their joint is its core", c.JoinedTo),
+			Fix: &Fix{Label: "Do not join them", Set: []Set{{Path: at, Value: ""}}}}}
+		w.d.Locate(ps)
+		return ps
+	}
+	return nil
 }
 
 func problem(path, field, format string, args ...any) error {
@@ -263,6 +293,8 @@ func (w *walk) refused(path string, err error) error {
 					p.Fix.Set = append(p.Fix.Set, Set{Path: at + ".grams_per_metre", Value: 0})
 				}
 			}
+		case knot.RingWidth:
+			p.Fix.Set = []Set{{Path: "purpose.hangs_on.inner_mm", Value: math.Ceil(w.d.Purpose.HangsOn.InnerMM + v.GrowMM)}}
 		default:
 			p.Fix.Set = []Set{{Path: p.Path, Value: set}}
 		}

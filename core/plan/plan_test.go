@@ -282,7 +282,7 @@ func TestFixesMend(t *testing.T) {
 	open := pattern(t, "two-colour-fob")
 	open.Sequence = open.Sequence[:2]
 	crowd := pattern(t, "two-colour-fob")
-	crowd.Purpose.HangsOn.InnerMM = 15
+	crowd.Purpose.HangsOn.InnerMM = 11
 	long := pattern(t, "two-colour-fob")
 	long.Sequence[1].Count = 20
 	spare := pattern(t, "thin-over-thick")

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
@@ -329,14 +330,24 @@ func (w *walk) crowded() {
 	if hw.Type == "rod" || len(w.d.Sequence) == 0 || w.d.Sequence[0].Do != "mount" {
 		return
 	}
-	lo, hi := w.heads[0], w.heads[1]
-	if n := len(w.d.Sequence[0].Cords); n > 0 && hi > lo {
-		w.plan.Heads = n
-		w.plan.HeadsFit = max(1, int(hw.InnerMM/((hi-lo)/float64(n))))
+	// On a round wire heads sit along its lower half, else side by side.
+	room := hw.InnerMM
+	if r := hw.BendMM(); r > 0 {
+		room = math.Pi * r
 	}
-	if wide := hi - lo; wide > hw.InnerMM {
-		w.say("mount-crowded", 0, &Fix{Label: "Take a wider one", Set: []Set{{Path: "purpose.hangs_on.inner_mm", Value: math.Ceil(wide + 1)}}},
-			"The heads need {%.1fmm} side by side; the %s is {%.1fmm} wide inside.", wide, hw.Type, hw.InnerMM)
+	if n := len(w.d.Sequence[0].Cords); n > 0 && w.along > 0 {
+		w.plan.Heads = n
+		w.plan.HeadsFit = max(1, int(room/(w.along/float64(n))))
+	}
+	if wide := w.along; wide > room {
+		need := wide + 1
+		where := fmt.Sprintf("the %s is {%.1fmm} wide inside", strings.ReplaceAll(hw.Type, "-", " "), hw.InnerMM)
+		if hw.BendMM() > 0 {
+			need = 2*(wide+1)/math.Pi - hw.WireMM
+			where = fmt.Sprintf("the lower half of the %s is {%.1fmm} long, and they crowd up its sides", strings.ReplaceAll(hw.Type, "-", " "), room)
+		}
+		w.say("mount-crowded", 0, &Fix{Label: "Take a wider one", Set: []Set{{Path: "purpose.hangs_on.inner_mm", Value: math.Ceil(need)}}},
+			"The heads need {%.1fmm} side by side; %s.", wide, where)
 	}
 }
 

@@ -36,9 +36,9 @@ type walk struct {
 	inHand  []*leg // the strands of the section in hand, by lead
 	beads   []knot.BeadAt
 	cores   []knot.CoreAt
-	eye     float64    // y of what the piece hangs on, where it takes that in last
-	ball    []string   // cords that come out of the ball that is tied next
-	heads   [2]float64 // how far the mounted heads reach to the sides
+	eye     float64  // y of what the piece hangs on, where it takes that in last
+	ball    []string // cords that come out of the ball that is tied next
+	along   float64  // how much of the wire the mounted heads take
 	// In a row of several the walk is confined to its strands; rowMiddle is
 	// the x they are tied about.
 	rowMiddle float64
@@ -82,7 +82,7 @@ const (
 )
 
 func newWalk(d piece.Document, o Options) *walk {
-	w := &walk{d: d, o: o, heads: [2]float64{math.Inf(1), math.Inf(-1)}}
+	w := &walk{d: d, o: o}
 	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded,
 		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
 	return w
@@ -422,10 +422,6 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		l.follow(i, p, off)
 		low, left, right := p.Extent()
 		l.reaches(low+off.Y, math.Max(math.Abs(left+middle), math.Abs(right+middle)))
-		if s.Do == "mount" && i == 0 {
-			r := w.d.Cords[l.cord].Stuff.DrawnUp() / 2
-			w.heads[0], w.heads[1] = math.Min(w.heads[0], left+middle-r), math.Max(w.heads[1], right+middle+r)
-		}
 		l.parts = append(l.parts, Part{i, mm})
 		if t.Rough != nil {
 			l.rough += mm * t.Rough.Share
@@ -477,6 +473,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		take(l, 0, t.Own[k], nil)
 	}
 	w.size.add(t, len(chosen)+len(own))
+	if i == 0 {
+		w.along = t.Along
+	}
 	bottom := top + fall + t.Height
 	if !t.Ends { // ends are finished beside strands that go on
 		w.stepAside(&sec, chosen, middle, reach, i, bottom)

@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"fmt"
+	"os"
 	"regexp"
 	"strings"
 	"testing"
@@ -139,5 +140,33 @@ func TestEveryAnswerCanBeHung(t *testing.T) {
 	}
 	if hung < 40 {
 		t.Errorf("only %d balls were hung", hung)
+	}
+}
+
+// The typed lines of the README work on a new fob.
+func TestTheReadmesLinesWorkOnANewFob(t *testing.T) {
+	b, err := os.ReadFile("../../README.md")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, rest, _ := strings.Cut(string(b), "## The typed line")
+	part, _, _ := strings.Cut(rest, "\n## ")
+	lines := 0
+	for _, line := range strings.Split(part, "\n") {
+		if !strings.HasPrefix(line, "    ") {
+			continue
+		}
+		lines++
+		d := piece.Patterns()[0].Document
+		if d.Sequence, err = piece.Respell(d.Sequence, strings.TrimSpace(line)); err != nil {
+			t.Errorf("%s: %v", line, err)
+			continue
+		}
+		if _, err := plan.Make(d, plan.Options{}); err != nil {
+			t.Errorf("%s: %v", line, err)
+		}
+	}
+	if lines < 4 {
+		t.Errorf("only %d lines were found", lines)
 	}
 }

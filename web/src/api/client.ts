@@ -2,35 +2,59 @@ import type { Problem } from "./types.gen";
 
 /** Failed is a request that the server refused, with its problem. */
 export class Failed extends Error {
-  constructor(readonly problem: Problem) {
+  constructor(
+    readonly problem: Problem,
+    /** seconds after which the server says that it is worth trying again */
+    readonly after = 0,
+  ) {
     super(problem.detail);
   }
 }
 
-/** Offline is a request that did not reach the server. */
+/** Offline is a request that did not reach the server, or whose answer did not arrive. */
 export class Offline extends Error {
   constructor() {
     super("The server cannot be reached.");
   }
 }
 
+/** passes tells whether a failure may be over when the same is tried again. */
+export function passes(e: unknown): boolean {
+  if (e instanceof Offline) return true;
+  if (!(e instanceof Failed)) return false;
+  const { status } = e.problem;
+  return status >= 500 || status === 401 || status === 408 || status === 429;
+}
+
+/** whyNot says in a few words why something is not saved yet. */
+export function whyNot(e: unknown): string {
+  if (e instanceof Failed) {
+    if (e.problem.status === 401) return "the session has ended: open this page anew in another tab and come in";
+    return e.problem.detail.replace(/\.$/, "").replace(/^./, (c) => c.toLowerCase());
+  }
+  return "the server is out of reach";
+}
+
 async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
   let answer: Response;
+  let text: string;
+  const raw = body instanceof Blob;
   try {
     answer = await fetch(`/api${path}`, {
       method,
-      headers: body === undefined ? headers : { ...headers, "Content-Type": "application/json" },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      headers: body === undefined || raw ? headers : { ...headers, "Content-Type": "application/json" },
+      body: body === undefined ? undefined : raw ? body : JSON.stringify(body),
     });
+    text = answer.status === 204 ? "" : await answer.text();
   } catch {
     throw new Offline();
   }
   if (answer.status === 204) return undefined as T;
-  const text = await answer.text();
   let value: unknown;
   try {
     value = text === "" ? undefined : JSON.parse(text);
   } catch {
+    if (answer.ok) throw new Offline(); // cut off on its way
     value = undefined;
   }
   if (!answer.ok) {
@@ -41,6 +65,7 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
         status: answer.status,
         detail: `The server answered ${answer.status}.`,
       },
+      Number(answer.headers.get("Retry-After") ?? 0) || 0,
     );
   }
   return value as T;

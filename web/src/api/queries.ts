@@ -1,4 +1,5 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
 import { api } from "./client";
 import { fetchPicture } from "./plates";
 import type {
@@ -6,11 +7,14 @@ import type {
   Entry,
   FistAnswer,
   FistRequest,
+  Folder,
   Picture,
   Plan,
+  Revision,
   Settings,
   Space,
   Spool,
+  State,
   Tag,
 } from "./types.gen";
 
@@ -19,6 +23,8 @@ export function useTags(bin = false) {
     queryKey: ["tags", bin],
     queryFn: () => api.get<Tag[]>(bin ? "/bin" : "/pieces"),
     staleTime: 0,
+    // Figures that are still being worked out are asked for again.
+    refetchInterval: (q) => (q.state.data?.some((t) => t.pending) ? 700 : false),
   });
 }
 
@@ -61,6 +67,49 @@ export function usePlan(id: number, revision: number | undefined) {
   });
 }
 
+/**
+ * useDrawing has what a piece still wants drawn up, as long as the page is open, and asks for its figures again
+ * when it is there. It gives a word about how far it has come, null where nothing is wanted.
+ */
+export function useDrawing(id: number, revision: number | undefined, rough: string[] | undefined): string | null {
+  const client = useQueryClient();
+  const [far, setFar] = useState<string | null>(null);
+  const wanted = rough && rough.length > 0 ? rough.join() : "";
+  useEffect(() => {
+    if (wanted === "" || revision === undefined) {
+      setFar(null);
+      return;
+    }
+    const stop = new AbortController();
+    setFar("waiting its turn");
+    const read = async () => {
+      const answer = await fetch(`/api/live/${id}`, { signal: stop.signal });
+      const lines = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+      let rest = "";
+      while (lines) {
+        const { value, done } = await lines.read();
+        if (done) break;
+        rest += value;
+        const all = rest.split("\n");
+        rest = all.pop() ?? "";
+        for (const line of all) {
+          const s = JSON.parse(line) as Partial<State> & { all?: boolean };
+          if (s.error) setFar(`it does not come to rest, so the near shape stays`);
+          else if (s.step !== undefined && !s.done) setFar(`step ${s.step} of at most ${s.most}`);
+          if (s.all) {
+            await client.invalidateQueries({ queryKey: ["plan", id] });
+            await client.invalidateQueries({ queryKey: ["picture", id] });
+            client.invalidateQueries({ queryKey: ["tags"] });
+          }
+        }
+      }
+    };
+    read().catch(() => undefined); // the page went on, or the server is away: it is asked again with the next plan
+    return () => stop.abort();
+  }, [id, revision, wanted, client]);
+  return far;
+}
+
 export interface Look {
   view: "face" | "back";
   /** pixels a millimetre the picture is meant for */
@@ -73,7 +122,7 @@ export interface Look {
 
 export const alongSteps = 24;
 
-export function usePicture(id: number, revision: number | undefined, look: Look) {
+export function usePicture(id: number, revision: number | undefined, look: Look, seen = true) {
   const { hand } = useSettings();
   const along = look.along ? `&along=${look.along / alongSteps}` : "";
   const until = look.until ? `&until=${look.until}${along}` : "";
@@ -84,7 +133,7 @@ export function usePicture(id: number, revision: number | undefined, look: Look)
         `${id} ${look.view} ${look.scale}`,
         `/pieces/${id}/picture?view=${look.view}&scale=${look.scale}${until}`,
       ),
-    enabled: revision !== undefined,
+    enabled: revision !== undefined && seen,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,
@@ -114,6 +163,17 @@ export function useSpace(id: number, revision: number | undefined, section: numb
     queryFn: () => api.get<Space>(`/pieces/${id}/space?section=${section}`),
     enabled: revision !== undefined,
     retry: false,
+  });
+}
+
+export function useFolder() {
+  return useQuery({ queryKey: ["folder"], queryFn: () => api.get<Folder>("/folder"), staleTime: Infinity });
+}
+
+export function useRevisions(id: number, revision: number | undefined) {
+  return useQuery({
+    queryKey: ["revisions", id, revision],
+    queryFn: () => api.get<Revision[]>(`/pieces/${id}/revisions`),
   });
 }
 

@@ -7,6 +7,13 @@ export interface Root {
   NotationRequest: NotationRequest;
   CreateRequest: CreateRequest;
   PlaceRequest: PlaceRequest;
+  PlaceAnswer: PlaceAnswer;
+  StepRequest: StepRequest;
+  NameRequest: NameRequest;
+  Revision: Revision;
+  Folder: Folder;
+  Report: Report;
+  State: State;
   Problem: Problem;
   Entry: Entry;
   Spool: Spool;
@@ -31,15 +38,21 @@ export interface Tag {
   warnings: number;
   trouble?: string;
   updated_at: string;
+  pending?: boolean;
+  picture: string;
+  words: string;
 }
 export interface Bench {
   id: number;
+  folder: string;
   revision: number;
   can_undo: boolean;
   can_redo: boolean;
   binned: boolean;
   done: number;
-  document: Document;
+  notation: string;
+  document?: Document;
+  trouble?: string;
 }
 export interface Document {
   format: string;
@@ -148,12 +161,62 @@ export interface CreateRequest {
   document?: Document;
 }
 export interface PlaceRequest {
+  from: number;
   done: number;
+  revision: number;
+  device: string;
+}
+export interface PlaceAnswer {
+  done: number;
+  revision: number;
+  device: string;
+  elsewhere: boolean;
+}
+export interface StepRequest {
+  revision: number;
+}
+export interface NameRequest {
+  name: string;
+}
+export interface Revision {
+  id: number;
+  created_at: string;
+  name: string;
+  aside: boolean;
+  current: boolean;
+  length_mm: number;
+  actions: number;
+}
+export interface Folder {
+  identity: string;
+  copied_alone: boolean;
+  door: boolean;
+}
+export interface Report {
+  how: string;
+  made_at: string;
+  same_folder: boolean;
+  new_pieces: number;
+  updated_pieces: number;
+  unchanged_pieces: number;
+  diverged_pieces: number;
+  removed_pieces: number;
+  new_log_entries: number;
+  new_in_drawer: number;
+  settings_replaced: boolean;
+}
+export interface State {
+  key: string;
+  step: number;
+  most: number;
+  done: boolean;
+  error?: string;
 }
 export interface Problem {
   type: string;
   title: string;
   status: number;
+  code?: string;
   detail: string;
   errors?: FieldProblem[];
   current?: Bench;
@@ -161,6 +224,7 @@ export interface Problem {
 }
 export interface FieldProblem {
   path: string;
+  where?: string;
   message: string;
   line?: number;
   column?: number;
@@ -177,15 +241,16 @@ export interface FixValue {
 export interface Entry {
   id: number;
   created_at: string;
-  minutes: number;
-  length_mm: number;
+  minutes?: number;
+  length_mm?: number;
   note: string;
   cords: CordLog[];
+  spoilt?: string;
 }
 export interface CordLog {
   id: string;
-  cut_mm: number;
-  left_mm: number;
+  cut_mm?: number;
+  left_mm?: number;
 }
 export interface Spool {
   id: number;
@@ -274,6 +339,7 @@ export interface Plan {
   actions: number;
   cautions: string[];
   notation: string;
+  rough?: string[];
 }
 export interface PlannedCord {
   id: string;
@@ -285,6 +351,8 @@ export interface PlannedCord {
   left_mm: number;
   spread_mm: number;
   fold_at_mm: number;
+  fold_leg?: number;
+  fold_side?: string;
   measure?: string;
   saved_mm?: number;
   legs: Leg[];
@@ -311,6 +379,7 @@ export interface PlannedSection {
   order_after: string[];
   shows?: Sight[];
   gap_share: number;
+  rough_mm?: number;
 }
 export interface Use {
   strand: number;

@@ -1,8 +1,8 @@
 import { useEffect, useState } from "react";
 import { Link, useLocation } from "wouter";
-import { Failed, Offline } from "../api/client";
-import { useCatalogue } from "../api/queries";
-import { usePiece } from "../api/usePiece";
+import { api, Failed, Offline } from "../api/client";
+import { useCatalogue, useChange } from "../api/queries";
+import { type PieceHandle, usePiece } from "../api/usePiece";
 import { Hang, type Side } from "../hang/Hang";
 import { Strips } from "../strips/Strips";
 import { Nothing } from "../ui/Nothing";
@@ -13,6 +13,7 @@ import { Cut } from "./cut/Cut";
 import { Figures } from "./Figures";
 import { Finder } from "./Finder";
 import { Finish } from "./finish/Finish";
+import { History } from "./History";
 import { insert, KeySheet, useKeys } from "./keys";
 import { Log } from "./log/Log";
 import { Purpose } from "./purpose/Purpose";
@@ -37,10 +38,11 @@ export function Bench({ id, stage }: { id: number; stage: string }) {
               : "This piece will not open"
         }
         text={gone ? "It may have been thrown out of the bin." : piece.error.message}
-        again={gone ? undefined : () => window.location.reload()}
+        again={gone ? undefined : piece.again}
       />
     );
   }
+  if (piece.bench && !piece.document) return <Unread id={id} piece={piece} />;
   if (!piece.document) {
     return (
       <main className="flex h-full items-center justify-center">
@@ -70,12 +72,16 @@ function Laid({ stage }: { stage: Stage }) {
   const { document, id, piece, edit, palette } = useWork();
   const [side, setSide] = useState<Side>("face");
   const [sheet, setSheet] = useState(false);
+  const [past, setPast] = useState(false);
   const [finding, setFinding] = useState(false);
   useKeys({ stage, side, setSide, showKeys: () => setSheet(true), find: () => setFinding(true) });
   useEffect(() => {
     window.document.title = `${document.name || "A piece"} · Nimble Bight`;
   }, [document.name]);
   const Stage = panels[stage];
+  // What is not saved yet can be undone too; what was undone a moment ago can be redone.
+  const canUndo = piece.bench?.can_undo || piece.state === "saving" || piece.state === "unsaved";
+  const canRedo = piece.bench?.can_redo || piece.walking > 0;
   const [, go] = useLocation();
   return (
     <div className="flex h-full min-h-0 flex-col">
@@ -87,11 +93,14 @@ function Laid({ stage }: { stage: Stage }) {
         <NameField key={document.name} name={document.name} onSet={(name) => edit((d) => ({ ...d, name }))} />
         <SaveSign />
         <span className="flex-1" />
-        <button type="button" className="btn btn-ghost btn-sm" disabled={!piece.bench?.can_undo} onClick={piece.undo}>
+        <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={piece.undo}>
           Undo
         </button>
-        <button type="button" className="btn btn-ghost btn-sm" disabled={!piece.bench?.can_redo} onClick={piece.redo}>
+        <button type="button" className="btn btn-ghost btn-sm" disabled={!canRedo} onClick={piece.redo}>
           Redo
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setPast(true)}>
+          History
         </button>
         <button type="button" className="btn btn-ghost btn-sm max-sm:hidden" onClick={() => setSheet(true)}>
           Keys
@@ -101,9 +110,17 @@ function Laid({ stage }: { stage: Stage }) {
           To the vise
         </button>
       </header>
-      {piece.refused && (
+      {piece.refused && !piece.choosing && (
         <div role="alert" className="flex items-center gap-3 bg-error px-4 py-2 text-error-content text-sm">
           <span className="flex-1">{piece.refused}</span>
+          <button type="button" className="btn btn-xs" onClick={piece.dismiss}>
+            Close
+          </button>
+        </div>
+      )}
+      {piece.note && (
+        <div role="status" className="flex items-center gap-3 bg-base-200 px-4 py-2 text-sm" data-testid="note">
+          <span className="flex-1">{piece.note}</span>
           <button type="button" className="btn btn-xs" onClick={piece.dismiss}>
             Close
           </button>
@@ -140,6 +157,7 @@ function Laid({ stage }: { stage: Stage }) {
         </main>
       </div>
       {piece.conflict && <Conflict />}
+      {past && <History onClose={() => setPast(false)} />}
       {sheet && <KeySheet onClose={() => setSheet(false)} />}
       {palette && <AddSection />}
       {finding && <Finder onClose={() => setFinding(false)} />}
@@ -170,11 +188,46 @@ function NameField({ name, onSet }: { name: string; onSet: (n: string) => void }
   );
 }
 
+/** Unread is a piece that cannot be read any more: it says why, and what can be done with it. */
+function Unread({ id, piece }: { id: number; piece: PieceHandle }) {
+  const [, go] = useLocation();
+  const bin = useChange(() => api.drop(`/pieces/${id}`), [["tags"]]);
+  return (
+    <main className="mx-auto flex h-full max-w-xl flex-col justify-center gap-4 p-6">
+      <h1 className="font-semibold text-2xl">This piece cannot be read</h1>
+      <p>{piece.bench?.trouble}</p>
+      <p>Nothing of it was changed. Go back to the revision before, save it to a file, or put it into the bin.</p>
+      {bin.error && (
+        <p role="alert" className="text-error">
+          {bin.error.message}
+        </p>
+      )}
+      <div className="flex flex-wrap gap-2">
+        <button type="button" className="btn btn-primary" disabled={!piece.bench?.can_undo} onClick={piece.undo}>
+          Undo
+        </button>
+        <a className="btn" href={`/api/pieces/${id}/file`} download>
+          Save it to a file
+        </a>
+        <button type="button" className="btn" onClick={() => bin.mutate(undefined, { onSuccess: () => go("/") })}>
+          Put it into the bin
+        </button>
+        <Link href="/" className="btn btn-ghost">
+          To the rack
+        </Link>
+      </div>
+    </main>
+  );
+}
+
 function AddSection() {
   const { document, plan, selected, select, edit, closePalette } = useWork();
   const catalogue = useCatalogue().data;
   if (!catalogue) return null;
-  const at = document.sequence.length === 0 ? 0 : selected + 1;
+  // What is added with a finish chosen is tied before the ends are finished.
+  const firstEnd = document.sequence.findIndex((s) => s.do === "finish");
+  const chosen = document.sequence.length === 0 ? 0 : selected + 1;
+  const at = document.sequence[selected]?.do === "finish" && firstEnd >= 0 ? firstEnd : chosen;
   const above = plan?.sections.filter((s) => s.index < at).at(-1);
   return (
     <Palette
@@ -182,8 +235,8 @@ function AddSection() {
       document={document}
       hanging={above?.order_after.length ?? 0}
       onClose={closePalette}
-      onAdd={(made) => {
-        edit((d) => made.reduceRight((doc, s) => insert(doc, at, s), d));
+      onAdd={(made, cords) => {
+        edit((d) => made.reduceRight((doc, s) => insert(doc, at, s), { ...d, cords: [...d.cords, ...cords] }));
         select(at + made.length - 1);
       }}
     />

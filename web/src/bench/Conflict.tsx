@@ -2,25 +2,33 @@ import type { Document } from "../api/types.gen";
 import { Dialog } from "../ui/Dialog";
 import { useWork } from "./work";
 
-/** Conflict offers both versions where two windows changed one piece. */
+/** Conflict offers both versions where two windows changed one piece. Closing it decides nothing. */
 export function Conflict() {
   const { piece } = useWork();
   const c = piece.conflict;
-  if (!c?.current || !c.yours) return null;
+  if (!c || !piece.choosing) return null;
   return (
-    <Dialog title="Changed in two places" wide onClose={() => piece.settle(false)}>
+    <Dialog title="Changed in two places" wide onClose={() => piece.choose(false)}>
       <p className="mb-4">
-        Another window saved this piece after you opened it. Nothing is lost: take one version now; the other one stays
-        in the history and comes back with Undo.
+        Another window saved this piece after you opened it. Nothing is lost: if you take yours, the other one stays in
+        the history and comes back with Undo; if you take theirs, yours is set aside in the history under its own name.
+        Till you choose, you can go on; your changes stay in yours.
       </p>
+      {piece.refused && (
+        <p role="alert" className="mb-2 text-error">
+          {piece.refused}
+        </p>
+      )}
       <div className="grid gap-4 md:grid-cols-2">
-        <Version
-          title="The other window's"
-          d={c.current.document}
-          label="Take theirs"
-          onTake={() => piece.settle(false)}
-        />
-        <Version title="Yours" d={c.yours} label="Take mine" onTake={() => piece.settle(true)} />
+        {c.theirs.document && (
+          <Version
+            title="The other window's"
+            d={c.theirs.document}
+            label="Take theirs"
+            onTake={() => piece.settle(false)}
+          />
+        )}
+        <Version title="Yours" d={c.mine} label="Take mine" onTake={() => piece.settle(true)} />
       </div>
     </Dialog>
   );
@@ -34,7 +42,7 @@ function Version(p: { title: string; d: Document; label: string; onTake: () => v
       <ol className="list-decimal pl-5 text-sm">
         {p.d.sequence.map((s, i) => (
           <li key={i}>
-            {s.do} {s.count ?? ""}
+            {s.do.replaceAll("-", " ")} {s.count ?? ""}
           </li>
         ))}
       </ol>

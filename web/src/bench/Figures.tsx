@@ -6,7 +6,7 @@ import { useWork } from "./work";
 
 /** Figures are what matters of the piece, over the hang: length, weight, and what will go wrong. */
 export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => void }) {
-  const { plan, planError, document, apply, setLit } = useWork();
+  const { plan, planError, document, apply, setLit, drawing } = useWork();
   const { units } = useSettings();
   return (
     <div className="flex flex-col gap-1 border-base-300 border-b px-3 py-1.5">
@@ -42,6 +42,11 @@ export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => v
           ))}
         </fieldset>
       </div>
+      {drawing && (
+        <p role="status" className="text-sm" data-testid="drawing">
+          A knot is being drawn up for just these cords: {drawing}.
+        </p>
+      )}
       {planError && <Refused error={planError} />}
       {plan && plan.warnings.length > 0 && (
         <ul className="flex max-h-24 flex-col gap-1 overflow-y-auto" aria-label="Warnings" data-testid="warnings">
@@ -81,7 +86,7 @@ function Figure({ name, value, strong }: { name: string; value: string; strong?:
 
 /** Refused says what cannot be tied, where, and offers the way out. */
 function Refused({ error }: { error: Error }) {
-  const { apply, document } = useWork();
+  const { apply } = useWork();
   const problems = error instanceof Failed ? (error.problem.errors ?? []) : [];
   if (problems.length === 0) {
     return (
@@ -92,23 +97,19 @@ function Refused({ error }: { error: Error }) {
   }
   return (
     <ul role="alert" className="flex flex-col gap-1" data-testid="refused">
-      {problems.map((p) => {
-        const at = p.path.match(/^sequence\[(\d+)\]/);
-        const section = at ? document.sequence[Number(at[1])] : undefined;
-        return (
-          <li key={p.path + p.message} className="flex flex-wrap items-center gap-2 text-sm">
-            <span className="min-w-0 flex-1 text-error">
-              {section ? `Section ${Number(at?.[1]) + 1}, ${section.do.replaceAll("-", " ")}: ` : `${p.path}: `}
-              {p.message}.
-            </span>
-            {p.fix && (
-              <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => p.fix && apply(p.fix)}>
-                {p.fix.label}
-              </button>
-            )}
-          </li>
-        );
-      })}
+      {problems.map((p) => (
+        <li key={p.path + p.message} className="flex flex-wrap items-center gap-2 text-sm">
+          <span className="min-w-0 flex-1 text-error">
+            {p.where ? <strong className="first-letter:uppercase">{p.where}</strong> : p.path} {p.message}. The picture
+            and the cords are still those of before.
+          </span>
+          {p.fix && (
+            <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => p.fix && apply(p.fix)}>
+              {p.fix.label}
+            </button>
+          )}
+        </li>
+      ))}
     </ul>
   );
 }

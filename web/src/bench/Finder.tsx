@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useLocation } from "wouter";
 import { useTags } from "../api/queries";
 import { Dialog } from "../ui/Dialog";
+import { finds } from "../ui/finds";
 import { stageNames, stages } from "./stages";
 
 /** Finder goes to any piece, or any stage of this one, by a few letters. */
@@ -12,19 +13,19 @@ export function Finder({ onClose, piece }: { onClose: () => void; piece?: number
   const id = piece ?? Number(path.match(/^\/piece\/(\d+)/)?.[1] ?? 0);
   const tags = useTags().data ?? [];
   const all = [
-    ...(id ? stages.map((s) => ({ name: stageNames[s], kind: "stage", to: `/piece/${id}/${s}` })) : []),
+    ...(id ? stages.map((s) => ({ name: stageNames[s], kind: "stage", words: "", to: `/piece/${id}/${s}` })) : []),
     ...(id
       ? [
-          { name: "At the vise", kind: "stage", to: `/piece/${id}/vise` },
-          { name: "Cut sheet to print", kind: "stage", to: `/piece/${id}/sheet` },
+          { name: "At the vise", kind: "stage", words: "", to: `/piece/${id}/vise` },
+          { name: "Cut sheet to print", kind: "stage", words: "", to: `/piece/${id}/sheet` },
         ]
       : []),
-    ...tags.map((t) => ({ name: t.name, kind: t.kind || "piece", to: `/piece/${t.id}/tie` })),
-    { name: "The rack", kind: "room", to: "/" },
-    { name: "The bin", kind: "room", to: "/bin" },
+    ...tags.map((t) => ({ name: t.name, kind: t.kind || "piece", words: t.words, to: `/piece/${t.id}/tie` })),
+    { name: "The rack", kind: "room", words: "", to: "/" },
+    { name: "The bin", kind: "room", words: "", to: "/bin" },
+    { name: "Balls and cores", kind: "room", words: "", to: "/balls" },
   ];
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = all.filter((o) => words.every((w) => `${o.name} ${o.kind}`.toLowerCase().includes(w))).slice(0, 12);
+  const found = all.filter((o) => finds(text, `${o.name} ${o.words}`)).slice(0, 12);
   const pick = (to: string) => {
     onClose();
     go(to);
@@ -51,10 +52,14 @@ export function Finder({ onClose, piece }: { onClose: () => void; piece?: number
           <li key={o.to}>
             <button
               type="button"
-              className={`flex w-full justify-between rounded-field px-3 py-1.5 text-left ${i === at ? "bg-base-200" : ""}`}
+              className={`flex w-full justify-between rounded-field border-l-4 px-3 py-1.5 text-left ${i === at ? "border-l-secondary bg-base-200 font-semibold" : "border-l-transparent"}`}
+              aria-current={i === at || undefined}
               onClick={() => pick(o.to)}
             >
-              <span>{o.name}</span>
+              <span>
+                {i === at && <span aria-hidden="true">&rarr; </span>}
+                {o.name}
+              </span>
               <span className="text-sm opacity-80">{o.kind}</span>
             </button>
           </li>

@@ -1,24 +1,37 @@
 import { useWork } from "./work";
 
-const words = {
-  saved: "saved",
-  saving: "saving…",
-  offline: "not saved yet: the server is out of reach; it will be tried again",
-  conflict: "two versions",
-} as const;
-
-/** SaveSign says quietly how the last change fared. */
+/** SaveSign says quietly how the last change fared, and loudly when it is not saved. */
 export function SaveSign() {
   const { piece } = useWork();
-  const loud = piece.state === "offline" || piece.state === "conflict";
+  const { state, why } = piece;
+  const words = {
+    loading: "",
+    saved: "saved",
+    saving: "saving…",
+    unsaved: `not saved yet: ${why}; it is tried again`,
+    conflict: "two versions",
+  }[state];
+  const loud = state === "unsaved" || state === "conflict";
   return (
-    <span
-      role="status"
-      data-testid="save-sign"
-      data-state={piece.state}
-      className={`text-sm ${loud ? "rounded-field bg-warning px-2 py-0.5 text-warning-content" : "opacity-80"}`}
-    >
-      {words[piece.state]}
+    <span className="flex min-w-0 items-center gap-1">
+      <span
+        role="status"
+        data-testid="save-sign"
+        data-state={state}
+        className={`min-w-0 text-sm ${loud ? "rounded-field bg-warning px-2 py-0.5 text-warning-content" : "opacity-80"}`}
+      >
+        {words}
+      </span>
+      {state === "unsaved" && (
+        <button type="button" className="btn btn-xs h-7" onClick={piece.again}>
+          Try now
+        </button>
+      )}
+      {state === "conflict" && (
+        <button type="button" className="btn btn-xs h-7" onClick={() => piece.choose(true)}>
+          Choose
+        </button>
+      )}
     </span>
   );
 }

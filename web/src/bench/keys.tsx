@@ -67,16 +67,15 @@ interface Props {
 
 /** useKeys answers to the bench's keys wherever nothing is being typed. */
 export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
-  const { id, document, selected, select, setCount, edit, piece, plan, planError, apply, openPalette } = useWork();
+  const { id, document, selected, select, addCount, edit, piece, plan, planError, apply, openPalette } = useWork();
   const settings = useSettings();
   const change = useChangeSettings();
   const [, go] = useLocation();
   useEffect(() => {
     const count = (by: number) => {
       const s = document.sequence[selected];
-      const now = plan?.sections.find((p) => p.index === selected)?.count || s?.count;
-      if (s && now && (s.count !== undefined || s.fit_mm !== undefined))
-        setCount(selected, Math.max(1, (s.count ?? now) + by));
+      if (s && (s.count !== undefined || s.fit_mm !== undefined))
+        addCount(selected, by, plan?.sections.find((p) => p.index === selected)?.count);
     };
     const goStage = (by: number) => {
       const next = stages[stages.indexOf(stage) + by];
@@ -154,7 +153,7 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
     document,
     selected,
     select,
-    setCount,
+    addCount,
     edit,
     piece,
     plan,

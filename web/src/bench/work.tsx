@@ -1,18 +1,24 @@
 import { createContext, type ReactNode, useCallback, useContext, useDeferredValue, useMemo, useState } from "react";
 import { Failed } from "../api/client";
-import { usePlan } from "../api/queries";
-import type { Document, Fix, Plan } from "../api/types.gen";
+import { useDrawing, usePlan } from "../api/queries";
+import type { Document, FieldProblem, Fix, Plan } from "../api/types.gen";
 import type { PieceHandle } from "../api/usePiece";
+import { useLast } from "../ui/useLast";
 
 /** The work on the bench: one piece, its plan, and what is pointed at. */
 interface Work {
   id: number;
   revision: number | undefined;
   document: Document;
+  /** the plan, or the last one that could be made */
   plan: Plan | undefined;
   planError: Error | null;
+  /** what keeps the piece from being planned, by section */
+  refusedAt: Map<number, FieldProblem>;
   piece: PieceHandle;
   edit: PieceHandle["edit"];
+  /** how far the shapes that are drawn up behind have come */
+  drawing: string | null;
   /** the section under the pointer, lit everywhere */
   lit: number | null;
   setLit: (n: number | null) => void;
@@ -20,6 +26,8 @@ interface Work {
   selected: number;
   select: (n: number) => void;
   setCount: (section: number, count: number) => void;
+  /** more or fewer knots by so many; planned is how many there are where the document does not say */
+  addCount: (section: number, by: number, planned: number | undefined) => void;
   apply: (fix: Fix) => void;
   /** the list of knots to add from is open */
   palette: boolean;
@@ -35,6 +43,22 @@ export function useWork(): Work {
   return w;
 }
 
+const mostKnots = 10_000;
+
+/** counted gives a document with another number of knots in a section. */
+function counted(d: Document, section: number, count: (now: number | undefined) => number | undefined): Document {
+  return {
+    ...d,
+    sequence: d.sequence.map((s, i) => {
+      if (i !== section) return s;
+      const n = count(s.fit_mm ? undefined : s.count);
+      if (n === undefined || (n === s.count && !s.fit_mm)) return s;
+      const { fit_mm: _, ...rest } = s;
+      return { ...rest, count: Math.max(1, Math.min(mostKnots, n)) };
+    }),
+  };
+}
+
 export function WorkProvider({
   id,
   piece,
@@ -47,22 +71,28 @@ export function WorkProvider({
   children: ReactNode;
 }) {
   const plan = usePlan(id, piece.revision);
+  // What cannot be planned leaves the last good plan where it is.
+  const good = useLast(plan.data);
   // Figures may come a moment after the hand, so that the hand is never held up.
-  const planned = useDeferredValue(plan.data);
+  const planned = useDeferredValue(good);
+  const drawing = useDrawing(id, piece.revision, plan.data?.rough);
   const [palette, setPalette] = useState(false);
   const [lit, setLit] = useState<number | null>(null);
   const [selected, select] = useState(Math.min(1, Math.max(0, document.sequence.length - 1)));
   const { edit, revision } = piece;
   const setCount = useCallback(
-    (section: number, count: number) =>
-      edit((d) => ({
-        ...d,
-        sequence: d.sequence.map((s, i) => {
-          if (i !== section || count < 1 || count > 10_000) return s;
-          const { fit_mm: _, ...rest } = s;
-          return { ...rest, count };
+    (section: number, count: number) => edit((d) => counted(d, section, () => count)),
+    [edit],
+  );
+  // Every press changes the document as it is then, not the answer that was last seen.
+  const addCount = useCallback(
+    (section: number, by: number, now: number | undefined) =>
+      edit((d) =>
+        counted(d, section, (n) => {
+          const from = n ?? now;
+          return from === undefined ? undefined : from + by;
         }),
-      })),
+      ),
     [edit],
   );
   const work = useMemo<Work>(
@@ -72,8 +102,10 @@ export function WorkProvider({
       document,
       plan: planned,
       planError: plan.error,
+      refusedAt: refusedAt(plan.error),
       piece,
       edit,
+      drawing,
       lit,
       setLit,
       selected: Math.min(selected, Math.max(0, document.sequence.length - 1)),
@@ -82,11 +114,22 @@ export function WorkProvider({
       openPalette: () => setPalette(true),
       closePalette: () => setPalette(false),
       setCount,
+      addCount,
       apply: (fix) => edit((d) => fix.set.reduce((doc, s) => setPath(doc, s.path, s.value), d)),
     }),
-    [id, revision, document, planned, plan.error, piece, edit, lit, selected, palette, setCount],
+    [id, revision, document, planned, plan.error, piece, edit, drawing, lit, selected, palette, setCount, addCount],
   );
   return <Context.Provider value={work}>{children}</Context.Provider>;
+}
+
+function refusedAt(e: Error | null): Map<number, FieldProblem> {
+  const out = new Map<number, FieldProblem>();
+  if (!(e instanceof Failed)) return out;
+  for (const p of e.problem.errors ?? []) {
+    const at = p.path.match(/^sequence\[(\d+)\]/);
+    if (at && !out.has(Number(at[1]))) out.set(Number(at[1]), p);
+  }
+  return out;
 }
 
 /** fixOf is the first way out that a refusal offers. */

@@ -12,6 +12,7 @@ import { usePicture, useSettings } from "../api/queries";
 import type { Band, Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { length, type Units } from "../ui/units";
+import { useLast } from "../ui/useLast";
 import { useSize } from "../ui/useSize";
 import { Plates } from "./Plate";
 import { Ruler } from "./Ruler";
@@ -21,9 +22,10 @@ export type Side = "face" | "back" | "both";
 /** Hang shows the piece hanging over the mat, to scale, with its ruler. */
 export function Hang({ side }: { side: Side }) {
   const { box, w, h } = useSize();
-  const { plan } = useWork();
+  const { plan, planError } = useWork();
   return (
     <div ref={box} className="mat relative h-full min-h-0 w-full overflow-hidden" data-testid="hang">
+      {!plan && planError && <p className="p-6">{planError.message}</p>}
       {plan && h > 0 && <Mat side={side} plan={plan} w={w} h={h} />}
     </div>
   );
@@ -49,8 +51,9 @@ function Mat({ side, plan, w, h }: { side: Side; plan: Plan; w: number; h: numbe
   const [ask, setAsk] = useState(4);
   const face = usePicture(id, side === "back" ? undefined : revision, { view: "face", scale: ask });
   const back = usePicture(id, side === "face" ? undefined : revision, { view: "back", scale: ask });
-  const faceSeen = useDeferredValue(face.data);
-  const backSeen = useDeferredValue(back.data);
+  // What cannot be drawn leaves the last good picture where it is.
+  const faceSeen = useDeferredValue(useLast(face.data));
+  const backSeen = useDeferredValue(useLast(back.data));
   const pics = [side !== "back" ? faceSeen : undefined, side !== "face" ? backSeen : undefined].filter(
     (p): p is Picture => p !== undefined && p.places.length > 0,
   );
@@ -58,8 +61,9 @@ function Mat({ side, plan, w, h }: { side: Side; plan: Plan; w: number; h: numbe
   useEffect(() => {
     if (perMM > 0) setAsk(asked.find((a) => a >= 0.8 * perMM) ?? 11);
   }, [perMM]);
-  if (face.error || back.error) {
-    return <p className="p-6">The piece cannot be drawn: {(face.error ?? back.error)?.message}</p>;
+  const failed = face.error ?? back.error;
+  if (failed && pics.length === 0) {
+    return <p className="p-6">The piece cannot be drawn: {failed.message}</p>;
   }
   if (pics.length === 0) {
     return (
@@ -71,21 +75,28 @@ function Mat({ side, plan, w, h }: { side: Side; plan: Plan; w: number; h: numbe
   const top = Math.min(...pics.map((p) => p.top)) / 100 - 4;
   const each = (w - rulerPx) / pics.length;
   return (
-    <svg width={w} height={h} className="block" role="group" aria-label={`${plan.name}, hanging`}>
-      <Grid w={w} h={h} perMM={perMM} top={top} />
-      <Ruler h={h} perMM={perMM} top={top} width={rulerPx} lengthMM={plan.length_mm} />
-      {pics.map((p, i) => (
-        <View
-          key={p.view}
-          picture={p}
-          plan={plan}
-          x={rulerPx + each * (i + 0.5)}
-          perMM={perMM}
-          top={top}
-          named={pics.length > 1}
-        />
-      ))}
-    </svg>
+    <>
+      {failed && (
+        <p className="absolute inset-x-0 top-0 z-10 bg-base-100/90 px-3 py-1 text-sm" data-testid="as-before">
+          As it was before the last change; what keeps it from being drawn is said above.
+        </p>
+      )}
+      <svg width={w} height={h} className="block" role="group" aria-label={`${plan.name}, hanging`}>
+        <Grid w={w} h={h} perMM={perMM} top={top} />
+        <Ruler h={h} perMM={perMM} top={top} width={rulerPx} lengthMM={plan.length_mm} />
+        {pics.map((p, i) => (
+          <View
+            key={p.view}
+            picture={p}
+            plan={plan}
+            x={rulerPx + each * (i + 0.5)}
+            perMM={perMM}
+            top={top}
+            named={pics.length > 1}
+          />
+        ))}
+      </svg>
+    </>
   );
 }
 
@@ -121,7 +132,7 @@ interface ViewProps {
 
 /** View is one side of the piece with its sections to point at and to pull. */
 function View({ picture, plan, x, perMM, top, named }: ViewProps) {
-  const { lit, setLit, selected, select, document, setCount } = useWork();
+  const { lit, setLit, selected, select, document, setCount, addCount } = useWork();
   const { units } = useSettings();
   const sections = useMemo(() => new Map(plan.sections.map((s) => [s.index, s])), [plan]);
   const scale = perMM / 100;
@@ -143,10 +154,11 @@ function View({ picture, plan, x, perMM, top, named }: ViewProps) {
             key={b.section}
             {...b}
             knotMM={s.knot_mm}
-            count={s.count}
+            count={document.sequence[b.section].count || s.count}
             perMM={perMM}
             active={selected === b.section}
             setCount={setCount}
+            addCount={addCount}
             units={units}
           />
         );
@@ -201,6 +213,7 @@ const Spot = memo(function Spot({ section, left, right, top, bottom, setLit, sel
 
 interface PullProps extends Band {
   setCount: (section: number, count: number) => void;
+  addCount: (section: number, by: number, planned: number | undefined) => void;
   units: Units;
   knotMM: number;
   count: number;
@@ -210,7 +223,7 @@ interface PullProps extends Band {
 
 /** Pull is the lower edge of a section: drawn down it takes knots in, pushed up it lets them go. */
 const Pull = memo(function Pull(p: PullProps) {
-  const { knotMM, count, perMM, active, setCount, units, ...band } = p;
+  const { knotMM, count, perMM, active, setCount, addCount, units, ...band } = p;
   const grip = useRef<{ y: number; count: number } | null>(null);
   const px = 100 / perMM;
   const y = band.bottom;
@@ -225,12 +238,14 @@ const Pull = memo(function Pull(p: PullProps) {
     const n = Math.max(1, grip.current.count + Math.round((e.clientY - grip.current.y) / perMM / knotMM));
     if (n !== count) setCount(band.section, n);
   };
+  // As sliders go: up and right for more, and the ends of the way.
   const key = (e: KeyboardEvent) => {
-    const by = { ArrowDown: 1, ArrowUp: -1, PageDown: 5, PageUp: -5 }[e.key];
-    if (!by) return;
+    const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 5, PageDown: -5 }[e.key];
+    if (!by && e.key !== "Home") return;
     e.preventDefault();
     e.stopPropagation();
-    setCount(band.section, Math.max(1, count + by));
+    if (by) addCount(band.section, by, count);
+    else setCount(band.section, 1);
   };
   return (
     <g

@@ -7,14 +7,28 @@ export function BinView() {
   const bin = useTags(true);
   const back = useChange((id: number) => api.post(`/pieces/${id}/restore`), [["tags"]]);
   const out = useChange((id: number) => api.drop(`/bin/${id}`), [["tags"]]);
-  const failed = bin.error ?? back.error ?? out.error;
+  const empty = useChange(() => api.drop("/bin"), [["tags"]]);
+  const failed = bin.error ?? back.error ?? out.error ?? empty.error;
   return (
     <main className="mx-auto flex max-w-2xl flex-col gap-4 p-6">
       <header className="flex items-center gap-3">
         <Link href="/" className="btn btn-ghost btn-sm">
           <span aria-hidden="true">&larr;</span> Rack
         </Link>
-        <h1 className="font-bold text-xl">The bin</h1>
+        <h1 className="flex-1 font-bold text-xl">The bin</h1>
+        {(bin.data?.length ?? 0) > 0 && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm text-error"
+            onClick={() =>
+              window.confirm(
+                `Throw all ${bin.data?.length} pieces in the bin out for good, with their histories and logs?`,
+              ) && empty.mutate()
+            }
+          >
+            Empty the bin
+          </button>
+        )}
       </header>
       {failed && (
         <p role="alert" className="text-error">

@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { api } from "../api/client";
@@ -12,13 +13,50 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
   const patterns = useCatalogue().data?.patterns ?? [];
   const [name, setName] = useState("");
   const [, go] = useLocation();
+  const client = useQueryClient();
   const make = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
+  const [slip, setSlip] = useState("");
+  const open = async (input: HTMLInputElement) => {
+    const file = input.files?.[0];
+    input.value = "";
+    if (!file) return;
+    setSlip("");
+    if (file.size > 1_000_000) {
+      setSlip(`${file.name} is larger than 1 MB; that is no piece.`);
+      return;
+    }
+    let document: unknown;
+    try {
+      document = JSON.parse(await file.text());
+    } catch (e) {
+      setSlip(`${file.name} is no piece: ${e instanceof Error ? e.message : "it is not JSON"}.`);
+      return;
+    }
+    try {
+      const b = await api.post<Bench>("/pieces", { document, name: name.trim() || undefined });
+      client.invalidateQueries({ queryKey: ["tags"] });
+      go(`/piece/${b.id}/tie`);
+    } catch (e) {
+      setSlip(`${file.name}: ${e instanceof Error ? e.message : "it could not be opened."}`);
+    }
+  };
   return (
     <Dialog title="Hang a new piece" onClose={onClose} wide>
       <label className="mb-3 flex flex-col gap-1">
         Its name, if you know it
         <input className="input" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
       </label>
+      <div className="mb-3 flex flex-wrap items-center gap-2">
+        <label className="btn btn-sm focus-within:outline-2 focus-within:outline-secondary">
+          Open a piece from a file
+          <input type="file" accept=".json,application/json" className="sr-only" onChange={(e) => open(e.target)} />
+        </label>
+        {slip && (
+          <p role="alert" className="text-error text-sm">
+            {slip}
+          </p>
+        )}
+      </div>
       {make.error && (
         <p role="alert" className="mb-2 text-error">
           {make.error.message}

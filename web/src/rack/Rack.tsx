@@ -1,13 +1,15 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
-import { api } from "../api/client";
+import { api, whyNot } from "../api/client";
 import { useChange, usePicture, useSettings, useTags } from "../api/queries";
 import type { Bench, Tag } from "../api/types.gen";
 import { Finder } from "../bench/Finder";
 import { Still } from "../hang/Plate";
+import { finds } from "../ui/finds";
 import { Nothing } from "../ui/Nothing";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { length } from "../ui/units";
+import { FolderNote } from "./FolderNote";
 import { NewPiece } from "./NewPiece";
 
 /** Rack: the pieces hang from a rail, side by side at one scale, each with its paper tag. */
@@ -28,11 +30,11 @@ export function Rack() {
     window.addEventListener("keydown", on);
     return () => window.removeEventListener("keydown", on);
   }, []);
-  if (tags.error)
+  // What was seen stays while the server is away; it is asked again by itself.
+  if (tags.error && !tags.data)
     return <Nothing title="The rack is out of reach" text={tags.error.message} again={() => tags.refetch()} />;
-  const words = find.toLowerCase().split(/\s+/).filter(Boolean);
   const all = tags.data ?? [];
-  const shown = all.filter((t) => words.every((w) => `${t.name} ${t.kind} ${t.stage}`.toLowerCase().includes(w)));
+  const shown = all.filter((t) => finds(find, `${t.name} ${t.words}`));
   // One scale for all: the longest piece decides.
   const longest = Math.max(80, ...all.map((t) => t.length_mm));
   const perMM = Math.min(2.9, 460 / (longest + 55));
@@ -62,6 +64,12 @@ export function Rack() {
           Hang a new piece
         </button>
       </header>
+      <FolderNote />
+      {tags.error && (
+        <p role="alert" className="bg-warning px-4 py-1.5 text-sm text-warning-content">
+          The rack is as it was last seen: {whyNot(tags.error)}. It is tried again.
+        </p>
+      )}
       <main className="min-h-0 flex-1 overflow-y-auto px-4 pb-8">
         {tags.isPending && (
           <p className="p-6" role="status" data-wait>
@@ -77,7 +85,7 @@ export function Rack() {
             </button>
           </div>
         )}
-        {all.length > 0 && shown.length === 0 && <p className="p-6">No piece of that name hangs here.</p>}
+        {all.length > 0 && shown.length === 0 && <p className="p-6">No piece with these words hangs here.</p>}
         <ul className="flex flex-wrap" data-testid="rack">
           {shown.map((t) => (
             <Hanging key={t.id} tag={t} perMM={perMM} />
@@ -100,13 +108,32 @@ function stageWords(t: Tag): string {
 }
 
 function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
-  const { data: picture, isPending } = usePicture(tag.id, tag.revision, { view: "face", scale: 2 });
+  // Its picture is asked for when it comes into sight.
+  const [near, setNear] = useState(false);
+  const box = useRef<HTMLLIElement>(null);
+  useEffect(() => {
+    const el = box.current;
+    if (!el || near) return;
+    const eye = new IntersectionObserver((seen) => seen.some((e) => e.isIntersecting) && setNear(true), {
+      rootMargin: "300px",
+    });
+    eye.observe(el);
+    return () => eye.disconnect();
+  }, [near]);
+  const { data: picture, isPending } = usePicture(
+    tag.id,
+    tag.revision,
+    { view: "face", scale: 2 },
+    near && !tag.trouble && !tag.pending,
+  );
+  const waits = isPending && near && !tag.trouble;
   const [, go] = useLocation();
   const copy = useChange((id: number) => api.post<Bench>(`/pieces/${id}/copy`), [["tags"]]);
   const bin = useChange((id: number) => api.drop(`/pieces/${id}`), [["tags"]]);
+  const undo = useChange((t: Tag) => api.post<Bench>(`/pieces/${t.id}/undo`, { revision: t.revision }), [["tags"]]);
   const room = picture ? Math.max(146, (picture.width / 100) * perMM + 20) : 150;
   return (
-    <li className="flex min-w-[150px] flex-col" style={{ width: room + 16 }} data-piece={tag.id}>
+    <li ref={box} className="flex min-w-[150px] flex-col" style={{ width: room + 16 }} data-piece={tag.id}>
       <span aria-hidden="true" className="mt-6 block h-3 border-base-content border-y bg-accent/60" />
       <Link href={`/piece/${tag.id}/tie`} className="swings flex flex-col items-center">
         <svg width="30" height="20" viewBox="0 0 30 20" aria-hidden="true">
@@ -115,14 +142,29 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
         {/* Room is kept for it, so that the tags stay where they are. */}
         <span
           className="-mt-1.5 block"
-          data-wait={isPending || undefined}
+          data-wait={waits || undefined}
           style={{ minHeight: isPending ? tag.length_mm * perMM : undefined }}
         >
           {picture && picture.places.length > 0 && <Still picture={picture} perMM={perMM} label="" />}
         </span>
         <PaperTag tag={tag} />
       </Link>
+      {tag.trouble && (
+        <p className="mx-2 mt-1 text-error text-xs [overflow-wrap:anywhere]" data-testid="trouble">
+          {tag.trouble}
+        </p>
+      )}
       <div className="mt-1 flex justify-center gap-1">
+        {tag.trouble && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs h-7"
+            aria-label={`Undo the last change of ${tag.name}`}
+            onClick={() => undo.mutate(tag)}
+          >
+            Undo
+          </button>
+        )}
         <button
           type="button"
           className="btn btn-ghost btn-xs h-7"
@@ -140,9 +182,9 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
           Bin
         </button>
       </div>
-      {(copy.error ?? bin.error) && (
+      {(copy.error ?? bin.error ?? undo.error) && (
         <p role="alert" className="text-center text-error text-sm">
-          {(copy.error ?? bin.error)?.message}
+          {(copy.error ?? bin.error ?? undo.error)?.message}
         </p>
       )}
     </li>

@@ -2,7 +2,7 @@ import { memo, type PointerEvent } from "react";
 import { useSettings } from "../api/queries";
 import type { Leg, PlannedCord } from "../api/types.gen";
 import { useWork } from "../bench/work";
-import { length, type Units } from "../ui/units";
+import { cutTo, foldAt, length, type Units } from "../ui/units";
 import { useSize } from "../ui/useSize";
 
 const rowPx = 44;
@@ -35,6 +35,7 @@ export function Strips() {
             w={w}
             hatch={document.cords.findIndex((k) => k.id === c.id)}
             units={units}
+            leftHanded={plan?.left_handed ?? false}
             lit={lit}
             setLit={setLit}
             select={select}
@@ -50,18 +51,21 @@ interface StripProps {
   w: number;
   hatch: number;
   units: Units;
+  leftHanded: boolean;
   lit: number | null;
   setLit: (n: number | null) => void;
   select: (n: number) => void;
 }
 
-const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, select }: StripProps) {
+const Strip = memo(function Strip({ cord, perMM, w, hatch, units, leftHanded, lit, setLit, select }: StripProps) {
   const x0 = 34;
   const legs = cord.legs;
   const folded = legs.length === 2;
   const parts: Part[] = [];
   const spare: { x: number; w: number }[] = [];
-  const fold = x0 + (folded ? cord.fold_at_mm * perMM : 0);
+  // The leg that hangs on the left lies on the left.
+  const [near, far] = leftHanded ? [legs[1], legs[0]] : [legs[0], legs[1]];
+  const fold = x0 + (folded ? near.cut_mm * perMM : 0);
   const lay = (leg: Leg, from: number, way: 1 | -1) => {
     let at = from;
     let room = leg.cut_mm;
@@ -76,13 +80,13 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, s
     spare.push({ x: way > 0 ? at : at - wide, w: wide });
   };
   if (folded) {
-    lay(legs[0], fold, -1);
-    lay(legs[1], fold, 1);
+    lay(near, fold, -1);
+    lay(far, fold, 1);
   } else if (legs[0]) {
     lay(legs[0], x0, 1);
   }
   const end = x0 + cord.cut_mm * perMM;
-  const label = `Cord ${cord.id}: cut ${length(cord.cut_mm, units)}${folded ? `, fold ${length(cord.fold_at_mm, units)} from its first end` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
+  const label = `Cord ${cord.id}: cut ${cutTo(cord.cut_mm, units)}${folded ? `, fold ${foldAt(cord.fold_at_mm, units)} from the end of its ${cord.fold_side} leg` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
   return (
     <svg width={w} height={rowPx} className="block" role="img" aria-label={label} data-strip={cord.id}>
       <defs>
@@ -126,12 +130,12 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, lit, setLit, s
             fill="var(--color-secondary)"
             fontWeight="700"
           >
-            fold {length(cord.fold_at_mm, units)}
+            fold {foldAt(cord.fold_at_mm, units)} {cord.fold_side}
           </text>
         </g>
       )}
       <text x={end + 6} y="18" fontSize="12" className="figure" fill="currentColor">
-        {length(cord.cut_mm, units)}
+        {cutTo(cord.cut_mm, units)}
       </text>
     </svg>
   );

@@ -21,7 +21,7 @@ export function LengthInput({ label, mm, onSet, optional, hint, fine }: Props) {
     mm === undefined || mm === 0
       ? ""
       : units === "inch"
-        ? `${inches(mm, fine ? 64 : 16)} in`
+        ? `${inches(mm, fine ? 32 : 16)} in`
         : `${Number(mm.toFixed(fine ? 2 : 1))} mm`;
   const [text, setText] = useState(written);
   const [wrong, setWrong] = useState(false);

@@ -1,6 +1,8 @@
 import { useState } from "react";
+import { whyNot } from "../api/client";
 import { useChangeSettings, useSettings } from "../api/queries";
 import type { Settings } from "../api/types.gen";
+import { Backup } from "./Backup";
 import { Dialog } from "./Dialog";
 import { Choice } from "./fields";
 
@@ -46,6 +48,12 @@ export function SettingsMenu() {
               ]}
               onSet={(v) => set({ theme: v as Settings["theme"] })}
             />
+            {change.error && (
+              <p role="alert" className="text-error text-sm">
+                Not kept: {whyNot(change.error)}.
+              </p>
+            )}
+            <Backup />
           </div>
         </Dialog>
       )}

@@ -12,6 +12,24 @@ export function length(mm: number, units: Units, fine = false): string {
   return `${Math.round(mm)} mm`;
 }
 
+/** diameter writes a thickness: of a cord, a wire, a hole or a bead. */
+export function diameter(mm: number, units: Units): string {
+  if (units === "inch") return `${inches(mm, 32)} in`;
+  return `${Number(mm.toFixed(2))} mm`;
+}
+
+/** foldAt writes the place of a fold; it is never rounded down. */
+export function foldAt(mm: number, units: Units): string {
+  const up = (v: number) => Math.ceil(v - 1e-6);
+  if (units === "inch") return `${inches((up((mm / inch) * 16) / 16) * inch, 16)} in`;
+  return `${up(mm * 10) / 10} mm`;
+}
+
+/** cutTo writes what is cut to; cuts are rounded up before. */
+export function cutTo(mm: number, units: Units): string {
+  return units === "inch" ? `${inches(mm, 4)} in` : length(mm, units);
+}
+
 /** inches writes millimetres in inches with a fraction of 1/parts at the finest. */
 export function inches(mm: number, parts: number): string {
   const n = Math.round((Math.abs(mm) / inch) * parts);
@@ -42,7 +60,9 @@ export function readLength(text: string, units: Units): number | null {
   return Number.isFinite(v) && v > 0 ? v : null;
 }
 
-/** said writes a message of the plan, its {12.3mm} in the maker's units. */
-export function said(message: string, units: Units): string {
-  return message.replace(/\{([\d.]+)mm\}/g, (_, v: string) => length(Number(v), units, true));
+/** said writes a message of the plan, its {12.3mm} in the maker's units and its {fold} as the fold of its cord. */
+export function said(message: string, units: Units, fold?: number): string {
+  return message
+    .replace(/\{fold\}/g, fold === undefined ? "the fold" : foldAt(fold, units))
+    .replace(/\{([\d.]+)mm\}/g, (_, v: string) => length(Number(v), units, true));
 }

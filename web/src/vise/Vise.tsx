@@ -1,14 +1,14 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "wouter";
-import { api } from "../api/client";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
-import { usePiece } from "../api/usePiece";
+import { type PieceHandle, usePiece } from "../api/usePiece";
 import { Fitted } from "../hang/Plate";
 import { Swatch } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
 import { length, said } from "../ui/units";
+import { useLast } from "../ui/useLast";
+import { usePlace } from "./usePlace";
 
 interface Place {
   step: Step;
@@ -34,97 +34,72 @@ function placeAt(plan: Plan, done: number): Place | null {
 /** Vise is the work at the table: one action at a time, readable at arm's length. */
 export function Vise({ id }: { id: number }) {
   const piece = usePiece(id);
-  const plan = usePlan(id, piece.revision).data;
-  if (piece.error) return <Nothing title="Nothing in the vise" text={piece.error.message} />;
+  const query = usePlan(id, piece.revision);
+  const plan = useLast(query.data);
+  if (piece.error && !piece.bench) return <Nothing title="Nothing in the vise" text={piece.error.message} />;
+  if (!plan && query.error)
+    return <Nothing title="It cannot be tied as it is" text={query.error.message} again={() => query.refetch()} />;
   if (!plan || !piece.bench)
     return (
       <main className="p-8" role="status" data-wait>
         Putting it into the vise…
       </main>
     );
-  return (
-    <Held
-      key={id}
-      id={id}
-      plan={plan}
-      name={piece.document?.name ?? ""}
-      revision={piece.revision}
-      start={piece.bench.done}
-    />
-  );
+  return <Held key={id} id={id} plan={plan} piece={piece} />;
 }
 
-function Held(p: { id: number; plan: Plan; name: string; revision: number | undefined; start: number }) {
-  const { id, plan } = p;
-  const [done, setDone] = useState(Math.min(p.start, plan.actions));
-  const [keptAt, setKeptAt] = useState(p.start);
-  const [trouble, setTrouble] = useState(false);
-  const kept = keptAt === done;
+function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
+  const { id, plan, piece } = p;
+  const revision = piece.revision as number;
+  const { done, setDone, state, why, note } = usePlace(
+    id,
+    revision,
+    plan.actions,
+    piece.bench?.done ?? 0,
+    piece.reopen,
+  );
   const { units } = useSettings();
-  const client = useQueryClient();
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const move = useMove(done);
-  const view = usePicture(id, p.revision, {
+  const view = usePicture(id, revision, {
     view: "face",
     scale: 9,
     until: Math.min(done + 1, plan.actions),
     along: place ? move.along : alongSteps,
   });
-  const picture = view.data;
+  const picture = useLast(view.data);
   useWakeLock();
-  // The place is kept on the server with every step, and tried again when it could not be.
-  useEffect(() => {
-    let live = true;
-    let timer: ReturnType<typeof setTimeout>;
-    const keep = () =>
-      api.put(`/pieces/${id}/place`, { done }).then(
-        () => {
-          if (!live) return;
-          setKeptAt(done);
-          setTrouble(false);
-          client.invalidateQueries({ queryKey: ["piece", id] });
-          client.invalidateQueries({ queryKey: ["tags"] });
-        },
-        () => {
-          if (!live) return;
-          setTrouble(true);
-          timer = setTimeout(keep, 2500);
-        },
-      );
-    keep();
-    return () => {
-      live = false;
-      clearTimeout(timer);
-    };
-  }, [id, done, client]);
   useEffect(() => {
     const on = (e: KeyboardEvent) => {
       const on = [" ", "PageDown", "ArrowRight", "Enter"].includes(e.key);
       const back = ["Backspace", "PageUp", "ArrowLeft"].includes(e.key);
       if (!on && !back) return;
-      if ((e.target as HTMLElement).matches('input[type="range"]') && e.key.startsWith("Arrow")) return;
-      if (e.key === "Enter" && (e.target as HTMLElement).closest("a, button")) return;
+      const at = e.target as HTMLElement;
+      if (at.matches('input[type="range"]') && (e.key.startsWith("Arrow") || e.key.startsWith("Page"))) return;
+      // A button in focus is pressed by its own keys.
+      if ((e.key === "Enter" || e.key === " ") && at.closest("a, button, summary, select")) return;
       e.preventDefault();
-      setDone((n) => Math.max(0, Math.min(plan.actions, n + (on ? 1 : -1))));
+      setDone((n) => n + (on ? 1 : -1));
     };
     window.addEventListener("keydown", on);
     return () => window.removeEventListener("keydown", on);
-  }, [plan.actions]);
+  }, [setDone]);
   const share = plan.actions > 0 ? done / plan.actions : 0;
   return (
-    <main className="flex h-full flex-col" data-testid="vise" data-done={done}>
-      <header className="flex items-center gap-3 border-base-300 border-b px-4 py-2">
+    <main className="vise flex h-dvh flex-col" data-testid="vise" data-done={done}>
+      <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b px-4 py-2">
         <Link href={`/piece/${id}/tie`} className="btn btn-ghost btn-sm">
           <span aria-hidden="true">&larr;</span> Bench
         </Link>
-        <h1 className="truncate font-semibold">{p.name}</h1>
+        <h1 className="min-w-0 truncate font-semibold">{piece.document?.name ?? ""}</h1>
         {plan.left_handed && <span className="rounded-field border px-1.5 text-xs">mirrored</span>}
         <span className="flex-1" />
         <span
           role="status"
-          className={`text-sm ${trouble ? "rounded-field bg-warning px-2 text-warning-content" : "opacity-80"}`}
+          data-testid="place-sign"
+          className={`text-sm ${state === "unsaved" ? "rounded-field bg-warning px-2 text-warning-content" : "opacity-80"}`}
         >
-          {kept ? "place kept" : trouble ? "place not kept yet; trying again" : "keeping the place…"}
+          {state === "kept" ? "place kept" : state === "unsaved" ? `place not kept yet: ${why}` : "keeping the place…"}
         </span>
         <span className="figure">
           {done} / {plan.actions}
@@ -135,7 +110,12 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
           <rect width={1000 * share} height="1" fill="var(--color-primary)" />
         </svg>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
+      {note && (
+        <p role="status" className="bg-base-200 px-4 py-1.5" data-testid="place-note">
+          {note}
+        </p>
+      )}
+      <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
           className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
           data-along={view.isPlaceholderData ? undefined : move.along}
@@ -146,25 +126,25 @@ function Held(p: { id: number; plan: Plan; name: string; revision: number | unde
           )}
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
-          {place ? <Doing place={place} units={units} /> : <Done id={id} plan={plan} />}
-          <span className="flex-1" />
-          <div className="flex gap-3">
-            <button type="button" className="btn btn-lg" disabled={done === 0} onClick={() => setDone(done - 1)}>
-              Back
-            </button>
-            <button
-              type="button"
-              className="btn btn-primary btn-lg flex-1"
-              disabled={!place}
-              onClick={() => setDone(done + 1)}
-            >
-              {place ? "Done, next" : "All done"}
-            </button>
-          </div>
+          {place ? <Doing place={place} plan={plan} units={units} /> : <Done id={id} plan={plan} />}
           <p className="text-sm opacity-80">
             Space or a page pedal goes on, Backspace goes back. The place is kept by itself.
           </p>
         </div>
+      </div>
+      {/* Always in reach, whatever the window's size. */}
+      <div className="vise-keys flex gap-3 border-base-300 border-t bg-base-100 px-4 py-3">
+        <button type="button" className="btn btn-lg" disabled={done === 0} onClick={() => setDone((n) => n - 1)}>
+          Back
+        </button>
+        <button
+          type="button"
+          className="btn btn-primary btn-lg flex-1"
+          disabled={!place}
+          onClick={() => setDone((n) => n + 1)}
+        >
+          {place ? "Done, next" : "All done"}
+        </button>
       </div>
     </main>
   );
@@ -233,8 +213,10 @@ function MoveSlider({ along, setAlong, playing, play }: Move) {
   );
 }
 
-function Doing({ place, units }: { place: Place; units: "mm" | "inch" }) {
+function Doing({ place, plan, units }: { place: Place; plan: Plan; units: "mm" | "inch" }) {
   const { step, action, round, part } = place;
+  const fold = plan.cords.find((c) => c.id === action.cord)?.fold_at_mm;
+  const full = (t: string) => said(t.replaceAll("{length}", length(step.mm ?? 0, units, true)), units, fold);
   return (
     <>
       <div>
@@ -262,17 +244,13 @@ function Doing({ place, units }: { place: Place; units: "mm" | "inch" }) {
       </div>
       <div className="flex items-start gap-4">
         {action.cord && action.colour && <Swatch colour={action.colour} id={action.cord} large />}
-        <p className="font-semibold text-3xl leading-snug">
-          {said(action.text.replace("{length}", length(step.mm ?? 0, units)), units)}
-        </p>
+        <p className="font-semibold text-3xl leading-snug">{full(action.text)}</p>
       </div>
-      {action.detail && (
-        <p className="text-xl">{said(action.detail.replace("{length}", length(step.mm ?? 0, units)), units)}</p>
-      )}
+      {action.detail && <p className="text-xl">{full(action.detail)}</p>}
       {action.gate && (
         <p className="rounded-box border-2 border-secondary p-3 text-xl">
           <strong>Look before you go on: </strong>
-          {action.gate}
+          {full(action.gate)}
         </p>
       )}
     </>

@@ -1,13 +1,18 @@
 import { Link } from "wouter";
 import { useSettings } from "../../api/queries";
-import type { Cord } from "../../api/types.gen";
+import type { Cord, Plan } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
-import { length, said } from "../../ui/units";
+import { cutTo, length, said } from "../../ui/units";
 import { useWork } from "../work";
 
 function legsKind(l: Cord["legs"]): string {
   return typeof l === "object" ? "given" : (l ?? "equal");
+}
+
+/** legSide is the side on which a leg hangs: the first one on the left, or on the right where the left hand leads. */
+export function legSide(n: number, plan: Plan): "left" | "right" {
+  return (n === 0) !== (plan.left_handed ?? false) ? "left" : "right";
 }
 
 /** Cut: how long each cord, where it folds, what will be left. */
@@ -39,7 +44,7 @@ export function Cut() {
                   {length(c.needs_mm, units)}
                   <span className="block text-xs opacity-80">± {length(c.spread_mm, units)}</span>
                 </td>
-                <td className="text-right font-bold text-lg">{length(c.cut_mm, units)}</td>
+                <td className="text-right font-bold text-lg">{cutTo(c.cut_mm, units)}</td>
                 <td className="text-right">{length(c.left_mm, units)}</td>
               </tr>
             ))}
@@ -55,7 +60,7 @@ export function Cut() {
             <div key={c.id} className="flex flex-col gap-2 rounded-box border border-base-300 p-3">
               <div className="flex items-center gap-3">
                 <Swatch colour={c.colour} id={c.id} />
-                <span>{said(c.measure ?? "", units)}</span>
+                <span data-testid={`measure-${c.id}`}>{said(c.measure ?? "", units, c.fold_at_mm)}</span>
               </div>
               {c.saved_mm ? (
                 <p className="text-sm opacity-80">The fold saves {length(c.saved_mm, units)} against equal legs.</p>
@@ -66,18 +71,18 @@ export function Cut() {
                 options={[
                   { id: "short-inside", name: "short filler leg, the plan finds the fold" },
                   { id: "equal", name: "both legs equal" },
-                  { id: "given", name: "first leg given" },
+                  { id: "given", name: `${legSide(0, plan)} leg given` },
                 ]}
                 onSet={(v) =>
                   setLegs(
                     c.id,
-                    v === "given" ? { first_mm: Math.round(c.fold_at_mm) } : (v as "equal" | "short-inside"),
+                    v === "given" ? { first_mm: Math.ceil(c.legs[0].cut_mm) } : (v as "equal" | "short-inside"),
                   )
                 }
               />
               {typeof cord.legs === "object" && (
                 <LengthInput
-                  label="First leg"
+                  label={`The ${legSide(0, plan)} leg`}
                   mm={cord.legs.first_mm}
                   onSet={(v) => v && setLegs(c.id, { first_mm: v })}
                 />
@@ -85,7 +90,7 @@ export function Cut() {
               <p className="text-sm">
                 {c.legs.map((l, n) => (
                   <span key={n} className="mr-3">
-                    leg {n + 1}, {l.role}: <span className="figure">{length(l.cut_mm, units)}</span>
+                    {legSide(n, plan)} leg, {l.role}: <span className="figure">{length(l.cut_mm, units)}</span>
                     {l.short_mm ? <strong className="text-error"> short by {length(l.short_mm, units)}</strong> : null}
                   </span>
                 ))}

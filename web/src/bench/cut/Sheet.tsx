@@ -3,7 +3,7 @@ import { usePicture, usePlan, useSettings } from "../../api/queries";
 import { usePiece } from "../../api/usePiece";
 import { Still } from "../../hang/Plate";
 import { Nothing } from "../../ui/Nothing";
-import { inches, length, said } from "../../ui/units";
+import { cutTo, diameter, foldAt, length, said } from "../../ui/units";
 
 /** Sheet is the cut sheet: one page for the table, on A4 or Letter. */
 export function Sheet({ id }: { id: number }) {
@@ -13,7 +13,6 @@ export function Sheet({ id }: { id: number }) {
   const { units } = useSettings();
   if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
   if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;
-  const cut = (mm: number) => (units === "inch" ? `${inches(mm, 4)} in` : `${Math.round(mm)} mm`);
   // True size on paper, where it fits.
   const trueSize = 96 / 25.4;
   const fits = picture ? picture.height / 100 <= 210 : false;
@@ -56,22 +55,24 @@ export function Sheet({ id }: { id: number }) {
                         {c.id}
                       </th>
                       <td>
-                        {s ? `${s.make} ${s.material} ${length(s.diameter_mm, units, true)}` : ""}
+                        {s ? `${s.make} ${s.material} ${diameter(s.diameter_mm, units)}` : ""}
                         {s && (
                           <svg width="14" height="14" viewBox="0 0 14 14" className="ml-2 inline" aria-hidden="true">
                             <rect width="14" height="14" fill={s.colour} stroke="#000" />
                           </svg>
                         )}
                       </td>
-                      <td className="figure text-right font-bold">{cut(c.cut_mm)}</td>
-                      <td className="figure text-right">{c.fold_at_mm > 0 ? cut(c.fold_at_mm) : "no fold"}</td>
-                      <td className="figure text-right">{cut(c.left_mm)}</td>
+                      <td className="figure text-right font-bold">{cutTo(c.cut_mm, units)}</td>
+                      <td className="figure text-right" data-testid={`fold-${c.id}`}>
+                        {c.fold_at_mm > 0 ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}` : "no fold"}
+                      </td>
+                      <td className="figure text-right">{length(c.left_mm, units)}</td>
                     </tr>
                   );
                 })}
             </tbody>
           </table>
-          <p className="mt-1 text-sm">The fold is measured from the first end, the one that hangs at the left.</p>
+          <p className="mt-1 text-sm">The fold is measured from the end of the leg that hangs on the side named.</p>
           <h2 className="mt-4 font-semibold">Sequence</h2>
           <ol className="list-decimal pl-5">
             {plan.sections.map((s) => (

@@ -1,13 +1,16 @@
 import { useCatalogue, useSettings } from "../../api/queries";
-import type { Document, Section } from "../../api/types.gen";
+import type { Document, Plan, Section } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 
 interface End {
-  /** place when the first finish begins, from the left */
+  /** its name: its place when the first finish begins, from the left; it keeps it */
   place: number;
+  /** the run of finishes that it is finished in, and its place when that begins */
+  block: number;
+  at: number;
   cord: string;
   leg: string;
   section: number;
@@ -21,15 +24,13 @@ export function Finish() {
   const { units } = useSettings();
   const catalogue = useCatalogue().data;
   const first = document.sequence.findIndex((s) => s.do === "finish");
-  const before = first < 0 ? plan?.sections.at(-1) : plan?.sections.find((s) => s.index === first - 1);
-  const ends = before ? endsOf(document, before.order_after, first) : [];
+  const ends = plan ? endsOf(document, plan) : [];
   const ways = catalogue?.finishes ?? [];
   const set = (end: End, v: { how?: string; lengthMM?: number }) =>
     edit((d) =>
       respread(
         d,
         ends.map((e) => (e.place === end.place ? { ...e, ...v } : e)),
-        first,
       ),
     );
   const melts = (cord: string) => {
@@ -49,7 +50,6 @@ export function Finish() {
               respread(
                 d,
                 ends.map((e) => ({ ...e, how, lengthMM: undefined })),
-                first,
               ),
             )
           }
@@ -116,56 +116,91 @@ export function Finish() {
   );
 }
 
-/** endsOf gives each strand that hangs before the first finish the finish it gets. */
-function endsOf(d: Document, order: string[], first: number): End[] {
-  const ends: End[] = order.map((leg, i) => ({
-    place: i + 1,
-    cord: leg.split(".")[0],
-    leg,
-    section: -1,
-    how: "",
-    lengthMM: undefined,
-  }));
-  if (first < 0) return ends;
-  let hanging = [...ends];
-  for (let i = first; i < d.sequence.length; i++) {
-    const s = d.sequence[i];
-    if (s.do !== "finish") return ends;
-    const taken =
-      Array.isArray(s.ends) && s.ends.length > 0
-        ? hanging.filter((_, k) => (s.ends as number[]).includes(k + 1))
-        : hanging;
-    for (const e of taken) {
-      e.section = i;
-      e.how = s.how ?? "";
-      e.lengthMM = s.length_mm;
-    }
-    hanging = hanging.filter((e) => !taken.includes(e));
-  }
-  return ends;
+/** Block is a run of finishes with nothing tied between them. */
+interface Block {
+  from: number;
+  to: number;
 }
 
-/** respread writes the finishes of all ends as the fewest sections. */
-function respread(d: Document, ends: End[], first: number): Document {
-  const at = first < 0 ? d.sequence.length : first;
-  const kept = d.sequence.filter((s, i) => i < at || s.do !== "finish");
-  const groups = new Map<string, End[]>();
-  for (const e of ends) {
-    if (e.how === "") continue;
-    const key = `${e.how} ${e.lengthMM ?? ""}`;
-    groups.set(key, [...(groups.get(key) ?? []), e]);
-  }
-  let hanging = [...ends];
-  const sections: Section[] = [];
-  for (const group of groups.values()) {
-    const places = group.map((e) => hanging.indexOf(e) + 1);
-    hanging = hanging.filter((e) => !group.includes(e));
-    sections.push({
-      do: "finish",
-      how: group[0].how,
-      ...(group[0].lengthMM ? { length_mm: group[0].lengthMM } : {}),
-      ...(hanging.length > 0 ? { ends: places } : {}),
+function blocksOf(d: Document): Block[] {
+  const out: Block[] = [];
+  d.sequence.forEach((s, i) => {
+    if (s.do !== "finish") return;
+    const last = out.at(-1);
+    if (last && last.to === i) last.to = i + 1;
+    else out.push({ from: i, to: i + 1 });
+  });
+  const last = out.at(-1);
+  if (!last || last.to < d.sequence.length) out.push({ from: d.sequence.length, to: d.sequence.length });
+  return out;
+}
+
+/** endsOf gives each strand that hangs before the first finish the finish it gets, wherever in the piece that is. */
+function endsOf(d: Document, plan: Plan): End[] {
+  const blocks = blocksOf(d);
+  const orderBefore = (i: number) => plan.sections.filter((s) => s.index < i).at(-1)?.order_after ?? [];
+  const names = orderBefore(blocks[0].from);
+  const out: End[] = [];
+  const put = (leg: string, block: number, at: number, section: number, s: Section | undefined) => {
+    const named = names.indexOf(leg);
+    out.push({
+      place: named >= 0 ? named + 1 : names.length + out.length + 1,
+      block,
+      at,
+      cord: leg.split(".")[0],
+      leg,
+      section,
+      how: s?.how ?? "",
+      lengthMM: s?.length_mm,
     });
+  };
+  blocks.forEach((b, n) => {
+    let hanging = orderBefore(b.from).map((leg, k) => ({ leg, at: k + 1 }));
+    for (let i = b.from; i < b.to; i++) {
+      const s = d.sequence[i];
+      const places = Array.isArray(s.ends) && s.ends.length > 0 ? (s.ends as number[]) : null;
+      const taken = hanging.filter((_, k) => places === null || places.includes(k + 1));
+      for (const e of taken) put(e.leg, n, e.at, i, s);
+      hanging = hanging.filter((e) => !taken.includes(e));
+    }
+    if (n === blocks.length - 1) for (const e of hanging) put(e.leg, n, e.at, -1, undefined);
+  });
+  return out.sort((a, b) => a.place - b.place);
+}
+
+/** respread writes the finishes of all ends as the fewest sections, each in the run of finishes that it is in. */
+function respread(d: Document, ends: End[]): Document {
+  const blocks = blocksOf(d);
+  const last = blocks.length - 1;
+  let sequence = d.sequence;
+  for (let n = last; n >= 0; n--) {
+    const here = ends.filter((e) => e.block === n).sort((a, b) => a.at - b.at);
+    // Before the last run others hang there too, which go on.
+    const all = n === last ? here : null;
+    const groups = new Map<string, End[]>();
+    for (const e of here) {
+      if (e.how === "") continue;
+      const key = `${e.how} ${e.lengthMM ?? ""}`;
+      groups.set(key, [...(groups.get(key) ?? []), e]);
+    }
+    const gone: number[] = [];
+    const made: Section[] = [];
+    for (const group of groups.values()) {
+      const places = group.map((e) => e.at - gone.filter((g) => g < e.at).length);
+      gone.push(...group.map((e) => e.at));
+      const whole = all !== null && gone.length === all.length;
+      // What the section that was there says beside stays with it.
+      const was = group[0].section >= 0 ? d.sequence[group[0].section] : { do: "finish" };
+      const { ends: _, length_mm: __, ...rest } = was as Section;
+      made.push({
+        ...rest,
+        do: "finish",
+        how: group[0].how,
+        ...(group[0].lengthMM ? { length_mm: group[0].lengthMM } : {}),
+        ...(whole ? {} : { ends: places }),
+      } as Section);
+    }
+    sequence = [...sequence.slice(0, blocks[n].from), ...made, ...sequence.slice(blocks[n].to)];
   }
-  return { ...d, sequence: [...kept.slice(0, at), ...sections, ...kept.slice(at)] };
+  return { ...d, sequence };
 }

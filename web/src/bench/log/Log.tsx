@@ -4,6 +4,7 @@ import { useChange, useLog, useSettings } from "../../api/queries";
 import type { CordLog, Entry } from "../../api/types.gen";
 import { Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
+import { NumberInput } from "../../ui/NumberInput";
 import { length } from "../../ui/units";
 import { useWork } from "../work";
 
@@ -18,7 +19,7 @@ export function Log() {
   const planned = plan?.cords.filter((c) => c.role !== "unused") ?? [];
   const [cut, setCut] = useState<Record<string, number>>({});
   const [left, setLeft] = useState<Record<string, number | undefined>>({});
-  const [minutes, setMinutes] = useState("");
+  const [minutes, setMinutes] = useState<number | undefined>();
   const [measured, setMeasured] = useState<number | undefined>();
   const [note, setNote] = useState("");
   const colour = (c: string) => document.cords.find((k) => k.id === c)?.stuff.colour ?? "#888888";
@@ -26,13 +27,13 @@ export function Log() {
     const cords: CordLog[] = planned.map((c) => ({
       id: c.id,
       cut_mm: cut[c.id] ?? c.cut_mm,
-      left_mm: left[c.id] ?? 0,
+      left_mm: left[c.id], // not there where it was not measured
     }));
     add.mutate(
-      { minutes: Number(minutes.replace(",", ".")) || 0, length_mm: measured ?? 0, note, cords },
+      { minutes, length_mm: measured, note, cords },
       {
         onSuccess: () => {
-          setMinutes("");
+          setMinutes(undefined);
           setMeasured(undefined);
           setNote("");
           setLeft({});
@@ -69,15 +70,7 @@ export function Log() {
           </div>
         ))}
         <div className="grid grid-cols-2 gap-2">
-          <label className="flex flex-col gap-1 text-sm">
-            Minutes
-            <input
-              className="input input-sm figure"
-              inputMode="decimal"
-              value={minutes}
-              onChange={(e) => setMinutes(e.target.value)}
-            />
-          </label>
+          <NumberInput label="Minutes" value={minutes} optional most={100_000} onSet={setMinutes} />
           <LengthInput label="Measured length" mm={measured} optional onSet={setMeasured} />
         </div>
         <label className="flex flex-col gap-1 text-sm">
@@ -104,8 +97,8 @@ export function Log() {
           <li key={e.id} className="rounded-box border border-base-300 p-2 text-sm">
             <div className="flex items-baseline gap-2">
               <strong>{new Date(e.created_at).toLocaleDateString(undefined, { dateStyle: "medium" })}</strong>
-              <span className="figure">{e.minutes} min</span>
-              {e.length_mm > 0 && <span className="figure">{length(e.length_mm, units)} long</span>}
+              {e.minutes !== undefined && <span className="figure">{e.minutes} min</span>}
+              {e.length_mm !== undefined && <span className="figure">{length(e.length_mm, units)} long</span>}
               <span className="flex-1" />
               <button
                 type="button"
@@ -119,10 +112,11 @@ export function Log() {
             {e.cords.map((c) => (
               <div key={c.id} className="flex items-center gap-2">
                 <Swatch colour={colour(c.id)} id={c.id} />
-                cut <span className="figure">{length(c.cut_mm, units)}</span>, left{" "}
-                <span className="figure">{length(c.left_mm, units)}</span>
+                cut <span className="figure">{c.cut_mm === undefined ? "unknown" : length(c.cut_mm, units)}</span>, left{" "}
+                <span className="figure">{c.left_mm === undefined ? "not measured" : length(c.left_mm, units)}</span>
               </div>
             ))}
+            {e.spoilt && <p className="text-error">{e.spoilt}</p>}
             {e.note && <p>{e.note}</p>}
           </li>
         ))}

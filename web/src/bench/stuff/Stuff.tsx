@@ -2,15 +2,17 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import { useCatalogue, useChange, useDrawer, useSettings } from "../../api/queries";
 import type { Cord, Spool, Stuff as StuffOf } from "../../api/types.gen";
+import { ColourInput } from "../../ui/ColourInput";
 import { Dialog } from "../../ui/Dialog";
 import { Choice, Panel, Swatch, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
-import { length } from "../../ui/units";
+import { NumberInput } from "../../ui/NumberInput";
+import { diameter } from "../../ui/units";
 import { useWork } from "../work";
 
-const fresh: StuffOf = { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" };
+export const fresh: StuffOf = { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" };
 
-function nextId(cords: Cord[]): string {
+export function nextId(cords: Cord[]): string {
   for (let i = 0; ; i++) {
     const id = i < 26 ? String.fromCharCode(65 + i) : `C${i}`;
     if (!cords.some((c) => c.id === id)) return id;
@@ -38,7 +40,7 @@ export function Stuff() {
                 <Swatch colour={c.stuff.colour} id={c.id} />
                 {planned && (
                   <span className="text-sm opacity-80">
-                    drawn up <span className="figure">{length(planned.drawn_up_mm, units, true)}</span>
+                    drawn up <span className="figure">{diameter(planned.drawn_up_mm, units)}</span>
                   </span>
                 )}
                 <span className="flex-1" />
@@ -108,40 +110,16 @@ function StuffFields({ stuff, onSet }: { stuff: StuffOf; onSet: (s: StuffOf) => 
         onSet={(v) => v && onSet({ ...stuff, diameter_mm: v })}
         fine
       />
-      <Weight grams={stuff.grams_per_metre} onSet={(g) => onSet({ ...stuff, grams_per_metre: g })} />
-      <Colour value={stuff.colour} onSet={(colour) => onSet({ ...stuff, colour })} />
-    </div>
-  );
-}
-
-function Weight({ grams, onSet }: { grams: number | undefined; onSet: (g: number | undefined) => void }) {
-  return (
-    <TextInput
-      label="Weighed, g per m"
-      value={grams ? String(grams) : ""}
-      onSet={(v) => {
-        const g = Number(v.replace(",", "."));
-        if (v === "") onSet(undefined);
-        else if (Number.isFinite(g) && g > 0) onSet(g);
-      }}
-    />
-  );
-}
-
-function Colour({ value, onSet }: { value: string; onSet: (v: string) => void }) {
-  const [now, setNow] = useState(value);
-  const shown = now.toLowerCase() === value.toLowerCase() ? value : now;
-  return (
-    <label className="flex flex-col gap-1 text-sm">
-      Colour
-      <input
-        type="color"
-        className="h-8 w-full cursor-pointer rounded-field border border-base-300 bg-base-100"
-        value={shown}
-        onChange={(e) => setNow(e.target.value)}
-        onBlur={() => onSet(shown)}
+      <NumberInput
+        label="Weighed, g per m"
+        value={stuff.grams_per_metre}
+        optional
+        least={0.01}
+        most={5000}
+        onSet={(g) => onSet({ ...stuff, grams_per_metre: g })}
       />
-    </label>
+      <ColourInput label="Colour" value={stuff.colour} onSet={(colour) => onSet({ ...stuff, colour })} />
+    </div>
   );
 }
 
@@ -194,7 +172,7 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
                   <span className="block truncate font-semibold">{s.name}</span>
                   <span className="block text-sm opacity-80">
                     {s.stuff.make} {s.stuff.material},{" "}
-                    <span className="figure">{length(s.stuff.diameter_mm, units, true)}</span>
+                    <span className="figure">{diameter(s.stuff.diameter_mm, units)}</span>
                   </span>
                 </span>
                 <span className="flex flex-col gap-1">

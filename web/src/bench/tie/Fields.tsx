@@ -1,6 +1,9 @@
+import { useEffect, useId, useState } from "react";
 import type { CatalogueKnot, Field, Section } from "../../api/types.gen";
+import { ColourInput } from "../../ui/ColourInput";
 import { Choice } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
+import { NumberInput } from "../../ui/NumberInput";
 import { setPath, useWork } from "../work";
 
 /** Fields are the settings of a section beside its count, as the catalogue names them. */
@@ -71,66 +74,120 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
         />
       );
     case "colour":
-      return (
-        <label className="flex flex-col gap-1 text-sm">
-          {f.label}
-          <input
-            type="color"
-            className="input input-sm w-full p-0.5"
-            value={String(value || "#c8a06a")}
-            onChange={(e) => set(e.target.value)}
-          />
-        </label>
-      );
+      return <ColourInput label={f.label} value={String(value || "#c8a06a")} onSet={set} />;
     case "count":
     case "place":
       return (
-        <label className="flex flex-col gap-1 text-sm">
-          {f.label}
-          <input
-            key={String(value)}
-            className="input input-sm figure"
-            inputMode="numeric"
-            defaultValue={String(value ?? f.default ?? "")}
-            onBlur={(e) => {
-              const n = Number(e.target.value);
-              if (e.target.value === "" && !f.needed) set(undefined);
-              else if (Number.isInteger(n) && n > 0) set(n);
-              else e.target.value = String(value ?? "");
-            }}
-          />
-        </label>
+        <NumberInput
+          label={f.label}
+          value={(value as number | undefined) ?? (f.default ? Number(f.default) : undefined)}
+          whole
+          optional={!f.needed}
+          least={f.least || 1}
+          most={f.most || 64}
+          onSet={set}
+        />
       );
     case "places":
-    case "cords": {
-      const numbers = f.kind === "places";
-      const text = Array.isArray(value) ? value.join(" ") : "";
       return (
-        <label className="flex flex-col gap-1 text-sm">
-          {f.label}
-          <input
-            key={text}
-            className="input input-sm figure"
-            placeholder={numbers ? "all" : ""}
-            defaultValue={text}
-            onBlur={(e) => {
-              const words = e.target.value.split(/[\s,+]+/).filter(Boolean);
-              if (words.join(" ") === text) return;
-              if (numbers)
-                change({
-                  [f.key]:
-                    words.length === 0 || words[0] === "all"
-                      ? f.key === "ends"
-                        ? "all"
-                        : undefined
-                      : words.map(Number),
-                });
-              else change({ [f.key]: words });
-            }}
-          />
-        </label>
+        <PlacesInput
+          label={f.label}
+          value={Array.isArray(value) ? (value as number[]) : []}
+          onSet={(ps) => change({ [f.key]: ps.length > 0 ? ps : f.key === "ends" ? "all" : undefined })}
+        />
       );
+    case "cords": {
+      const text = Array.isArray(value) ? value.join(" ") : "";
+      return <CordsInput label={f.label} value={text} onSet={(words) => change({ [f.key]: words })} />;
     }
   }
   return null;
+}
+
+/** PlacesInput takes places counted from the left, all where none are named. */
+export function PlacesInput({ label, value, onSet }: { label: string; value: number[]; onSet: (p: number[]) => void }) {
+  const read = (words: string[]): number[] | string => {
+    if (words.length === 0 || (words.length === 1 && words[0].toLowerCase() === "all")) return [];
+    const out: number[] = [];
+    for (const w of words) {
+      const run = w.match(/^(\d+)(?:-(\d+))?$/);
+      if (!run) return `“${w}” is no place; write 1 2 3, 1-4 or all.`;
+      const from = Number(run[1]);
+      const to = Number(run[2] ?? run[1]);
+      if (from < 1 || to < from || to > 64) return `“${w}” is no place; they count from 1 to 64.`;
+      for (let n = from; n <= to; n++) out.push(n);
+    }
+    return out;
+  };
+  return <WordsInput label={label} value={value.join(" ")} placeholder="all" read={read} onSet={onSet} />;
+}
+
+function CordsInput({ label, value, onSet }: { label: string; value: string; onSet: (words: string[]) => void }) {
+  const { document } = useWork();
+  const read = (words: string[]): string[] | string => {
+    const wrong = words.find((w) => !document.cords.some((c) => c.id === w));
+    if (!wrong) return words;
+    return `There is no cord ${wrong}; there are ${document.cords.map((c) => c.id).join(", ")}.`;
+  };
+  return <WordsInput label={label} value={value} read={read} onSet={onSet} />;
+}
+
+interface WordsProps<T> {
+  label: string;
+  value: string;
+  placeholder?: string;
+  /** what the words mean, or a sentence about what is wrong with them */
+  read: (words: string[]) => T[] | string;
+  onSet: (v: T[]) => void;
+}
+
+/** WordsInput takes words with spaces between; what they cannot be is said where they stand. */
+function WordsInput<T>({ label, value, placeholder, read, onSet }: WordsProps<T>) {
+  const id = useId();
+  const [text, setText] = useState(value);
+  const [wrong, setWrong] = useState("");
+  useEffect(() => {
+    setText(value);
+    setWrong("");
+  }, [value]);
+  const done = () => {
+    const words = text.split(/[\s,+]+/).filter(Boolean);
+    if (words.join(" ") === value) {
+      setWrong("");
+      return;
+    }
+    const got = read(words);
+    if (typeof got === "string") setWrong(got);
+    else {
+      setWrong("");
+      onSet(got);
+    }
+  };
+  return (
+    <div className="flex flex-col gap-1 text-sm">
+      <label htmlFor={id}>{label}</label>
+      <input
+        id={id}
+        className={`input input-sm figure w-full ${wrong ? "input-error" : ""}`}
+        placeholder={placeholder}
+        value={text}
+        aria-invalid={wrong !== ""}
+        aria-describedby={wrong ? `${id}-wrong` : undefined}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={done}
+        onKeyDown={(e) => {
+          if (e.key === "Enter") done();
+          if (e.key === "Escape") {
+            setText(value);
+            setWrong("");
+          }
+        }}
+      />
+      {wrong && (
+        <p id={`${id}-wrong`} role="alert" className="text-error text-xs">
+          {wrong}
+        </p>
+      )}
+    </div>
+  );
 }

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import type { Catalogue, Section } from "../../api/types.gen";
 import { Choice } from "../../ui/fields";
+import { NumberInput } from "../../ui/NumberInput";
 import { useWork } from "../work";
 import { Fields } from "./Fields";
 import { Glyph } from "./Glyph";
@@ -43,18 +44,15 @@ export function Nested(p: {
             </button>
             <div className="flex items-center gap-1">
               {k?.repeats && (
-                <input
-                  key={s.count}
-                  className="input input-xs figure h-7 w-12 text-center"
-                  aria-label={`Knots in ${p.label}, section ${i + 1}`}
-                  inputMode="numeric"
-                  defaultValue={s.count ?? 1}
-                  onBlur={(e) => {
-                    const n = Number(e.target.value);
-                    if (Number.isInteger(n) && n > 0 && n <= 10_000 && n !== s.count) set(i, { count: n });
-                    else e.target.value = String(s.count ?? 1);
-                  }}
-                  onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+                <NumberInput
+                  bare
+                  whole
+                  className="input-xs h-7 w-12 text-center"
+                  label={`Knots in ${p.label}, section ${i + 1}`}
+                  value={s.count ?? 1}
+                  least={1}
+                  most={10_000}
+                  onSet={(n) => n && set(i, { count: n })}
                 />
               )}
               <span className="flex-1" />

@@ -1,24 +1,49 @@
 import { useMemo, useState } from "react";
-import { useKnotPicture } from "../../api/queries";
-import type { Catalogue, CatalogueKnot, Document, Section } from "../../api/types.gen";
+import { useDrawer, useKnotPicture, useSettings } from "../../api/queries";
+import type { Catalogue, CatalogueKnot, Cord, Document, Section } from "../../api/types.gen";
 import { Fitted } from "../../hang/Plate";
 import { Dialog } from "../../ui/Dialog";
+import { Swatch } from "../../ui/fields";
+import { diameter } from "../../ui/units";
+import { fresh, nextId } from "../stuff/Stuff";
 
 /** Palette finds a knot by its name, its other names and its look, and adds it. */
 export function Palette(p: {
   catalogue: Catalogue;
   document: Document;
   hanging: number;
-  onAdd: (s: Section[]) => void;
+  onAdd: (s: Section[], cords: Cord[]) => void;
   onClose: () => void;
 }) {
   const [text, setText] = useState("");
   const found = useMemo(() => find(p.catalogue.knots, text, p.hanging), [p.catalogue, text, p.hanging]);
-  const add = (k: CatalogueKnot) => {
-    const s = ready(p.document, k.template, p.hanging);
-    p.onAdd(k.first && p.document.sequence.length === 0 ? fromBall(p.document, s) : [s]);
+  const [own, setOwn] = useState<CatalogueKnot | null>(null);
+  const put = (s: Section[], cords: Cord[] = []) => {
+    p.onAdd(s, cords);
     p.onClose();
   };
+  const add = (k: CatalogueKnot) => {
+    if (k.fields.some((f) => f.kind === "cord")) {
+      setOwn(k); // it needs a cord of its own: which?
+      return;
+    }
+    const s = ready(p.document, k.template, p.hanging);
+    put(k.first && p.document.sequence.length === 0 ? fromBall(p.document, s) : [s]);
+  };
+  if (own) {
+    return (
+      <WhichCord
+        knot={own}
+        document={p.document}
+        onClose={p.onClose}
+        onBack={() => setOwn(null)}
+        onTake={(cord, added) => {
+          const f = own.fields.find((q) => q.kind === "cord");
+          put([{ ...own.template, [f?.key ?? "cord"]: cord.id }], added ? [cord] : []);
+        }}
+      />
+    );
+  }
   const fits = found.filter((k) => suits(k, p.hanging));
   const others = found.filter((k) => !suits(k, p.hanging));
   return (
@@ -48,6 +73,72 @@ export function Palette(p: {
           <Shelf knots={others} add={add} wants />
         </>
       )}
+    </Dialog>
+  );
+}
+
+/** WhichCord asks which cord a section of its own cord is tied with: a free one of the piece, one of the drawer, or a new one. */
+function WhichCord(p: {
+  knot: CatalogueKnot;
+  document: Document;
+  onTake: (c: Cord, added: boolean) => void;
+  onBack: () => void;
+  onClose: () => void;
+}) {
+  const drawer = useDrawer();
+  const { units } = useSettings();
+  const used = new Set<string>();
+  const look = (seq: Section[]) => {
+    for (const s of seq) {
+      for (const id of s.cords ?? []) used.add(id);
+      if (s.cord) used.add(s.cord);
+      look(s.sequence ?? []);
+      for (const r of s.rows ?? []) look(r.sequence);
+    }
+  };
+  look(p.document.sequence);
+  const free = p.document.cords.filter((c) => !used.has(c.id));
+  const fresh1 = (stuff: Cord["stuff"]): Cord => ({ id: nextId(p.document.cords), stuff });
+  const line = (stuff: Cord["stuff"]) => `${stuff.make} ${stuff.material}, ${diameter(stuff.diameter_mm, units)}`;
+  return (
+    <Dialog title={`Which cord for the ${p.knot.name}?`} onClose={p.onClose}>
+      <p className="mb-3 text-sm">It is tied with a cord of its own.</p>
+      <ul className="flex flex-col gap-1" data-testid="which-cord">
+        {free.map((c) => (
+          <li key={c.id}>
+            <button
+              type="button"
+              className="btn btn-ghost h-auto w-full justify-start py-1.5"
+              onClick={() => p.onTake(c, false)}
+            >
+              <Swatch colour={c.stuff.colour} id={c.id} /> {line(c.stuff)}, of this piece
+            </button>
+          </li>
+        ))}
+        {drawer.data?.map((s) => (
+          <li key={s.id}>
+            <button
+              type="button"
+              className="btn btn-ghost h-auto w-full justify-start py-1.5"
+              onClick={() => p.onTake(fresh1(s.stuff), true)}
+            >
+              <Swatch colour={s.stuff.colour} /> {s.name}: {line(s.stuff)}, from the drawer
+            </button>
+          </li>
+        ))}
+        <li>
+          <button
+            type="button"
+            className="btn btn-ghost h-auto w-full justify-start py-1.5"
+            onClick={() => p.onTake(fresh1(p.document.cords[0]?.stuff ?? fresh), true)}
+          >
+            A new one{p.document.cords[0] ? `, like cord ${p.document.cords[0].id}` : ""}; change it in Stuff
+          </button>
+        </li>
+      </ul>
+      <button type="button" className="btn btn-sm mt-3" onClick={p.onBack}>
+        <span aria-hidden="true">&larr;</span> All knots
+      </button>
     </Dialog>
   );
 }

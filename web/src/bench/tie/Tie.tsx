@@ -3,24 +3,26 @@ import { useCatalogue, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Section } from "../../api/types.gen";
 import { Turn } from "../../hang/Turn";
 import { Panel } from "../../ui/fields";
+import { NumberInput } from "../../ui/NumberInput";
 import { length, type Units } from "../../ui/units";
 import { insert, move, remove } from "../keys";
 import { useWork } from "../work";
-import { Fields } from "./Fields";
+import { Fields, PlacesInput } from "./Fields";
 import { Glyph } from "./Glyph";
 import { Nested } from "./Nested";
 import { TypedLine } from "./TypedLine";
 
 /** Tie: the sequence, as rows and as one typed line; both always say the same. */
 export function Tie() {
-  const { document, plan, openPalette, selected, select, lit, setLit, setCount } = useWork();
+  const { document, plan, piece, openPalette, selected, select, lit, setLit, setCount, addCount, refusedAt } =
+    useWork();
   const { units } = useSettings();
   const catalogue = useCatalogue().data;
   const knots = useMemo(() => new Map(catalogue?.knots.map((k) => [k.id, k])), [catalogue]);
   const planned = useMemo(() => new Map(plan?.sections.map((p) => [p.index, p])), [plan]);
   return (
     <Panel title="Tie" lead="Section by section, from the mount to the ends.">
-      <TypedLine notation={plan?.notation ?? ""} />
+      <TypedLine notation={piece.bench?.notation ?? ""} />
       <ol className="flex flex-col" aria-label="Sequence" data-testid="sequence">
         {document.sequence.map((s, i) => (
           <Row
@@ -36,6 +38,8 @@ export function Tie() {
             setLit={setLit}
             select={select}
             setCount={setCount}
+            addCount={addCount}
+            wrong={refusedAt.get(i)?.message}
           />
         ))}
       </ol>
@@ -59,11 +63,15 @@ interface RowProps {
   setLit: (n: number | null) => void;
   select: (n: number) => void;
   setCount: (section: number, count: number) => void;
+  addCount: (section: number, by: number, planned: number | undefined) => void;
+  /** why it cannot be tied */
+  wrong: string | undefined;
 }
 
 /** Row is one section; it is drawn again only when something of it changes. */
 const Row = memo(function Row(p: RowProps) {
-  const { index, section, k, count, height, here, lit, units, setLit, select, setCount } = p;
+  const { index, section, k, count, height, here, lit, units, setLit, select, setCount, addCount, wrong } = p;
+  const shown = section.count || count;
   const row = useRef<HTMLLIElement>(null);
   const was = useRef(here);
   useEffect(() => {
@@ -76,7 +84,7 @@ const Row = memo(function Row(p: RowProps) {
       ref={row}
       data-row={index}
       data-lit={lit}
-      className={`offstage border-base-300 border-b border-l-4 py-1.5 pl-2 ${here ? "border-l-secondary" : "border-l-transparent"} ${lit ? "bg-base-200" : ""}`}
+      className={`offstage border-base-300 border-b border-l-4 py-1.5 pl-2 ${wrong ? "border-l-error" : here ? "border-l-secondary" : "border-l-transparent"} ${lit ? "bg-base-200" : ""}`}
       onPointerEnter={() => setLit(index)}
       onPointerLeave={() => setLit(null)}
     >
@@ -97,23 +105,32 @@ const Row = memo(function Row(p: RowProps) {
           <span className={`whitespace-nowrap ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
           <Short section={section} k={k} units={units} />
         </button>
-        {k?.repeats && count !== undefined && (
+        {k?.repeats && shown !== undefined && (
           <span className="join">
             <button
               type="button"
               className="btn join-item btn-xs h-7 w-7"
               aria-label={`A knot less in section ${index + 1}`}
-              disabled={count <= 1}
-              onClick={() => setCount(index, count - 1)}
+              disabled={shown <= 1}
+              onClick={() => addCount(index, -1, count)}
             >
               &minus;
             </button>
-            <CountField index={index} count={section.count || count} setCount={setCount} />
+            <NumberInput
+              bare
+              whole
+              className="join-item input-xs h-7 w-13 text-center"
+              label={`Knots in section ${index + 1}`}
+              value={shown}
+              least={1}
+              most={10_000}
+              onSet={(n) => n && setCount(index, n)}
+            />
             <button
               type="button"
               className="btn join-item btn-xs h-7 w-7"
               aria-label={`A knot more in section ${index + 1}`}
-              onClick={() => setCount(index, count + 1)}
+              onClick={() => addCount(index, 1, count)}
             >
               +
             </button>
@@ -123,6 +140,15 @@ const Row = memo(function Row(p: RowProps) {
           {height === undefined ? "" : length(height, units)}
         </span>
       </div>
+      {wrong && (
+        <p className="ml-7 flex items-start gap-1.5 text-error text-sm" data-testid="wrong">
+          <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true" className="mt-0.5 shrink-0">
+            <circle cx="8" cy="8" r="6.5" fill="none" stroke="currentColor" strokeWidth="1.6" />
+            <path d="M5 5l6 6M11 5l-6 6" stroke="currentColor" strokeWidth="1.6" />
+          </svg>
+          <span>It {wrong}.</span>
+        </p>
+      )}
       {here && k && <Open index={index} section={section} k={k} />}
     </li>
   );
@@ -210,22 +236,11 @@ function Inside(p: { section: Section; catalogue: Catalogue; change: (v: Partial
     <div className="grid grid-cols-1 gap-2 sm:grid-cols-2">
       {rows.map((row, r) => (
         <div key={r} className="flex min-w-0 flex-col gap-1">
-          <label className="flex flex-col gap-1 text-sm">
-            row {r + 1}, strands
-            <input
-              key={row.strands.join(" ")}
-              className="input input-sm figure"
-              defaultValue={row.strands.join(" ")}
-              onBlur={(e) => {
-                const ps = e.target.value
-                  .split(/[\s,+]+/)
-                  .filter(Boolean)
-                  .map(Number);
-                if (ps.length > 0 && ps.every((n) => Number.isInteger(n) && n > 0)) set(r, { strands: ps });
-                else e.target.value = row.strands.join(" ");
-              }}
-            />
-          </label>
+          <PlacesInput
+            label={`row ${r + 1}, strands`}
+            value={row.strands}
+            onSet={(strands) => strands.length > 0 && set(r, { strands })}
+          />
           <Nested
             label={`row ${r + 1}`}
             sequence={row.sequence}
@@ -308,24 +323,4 @@ function Short({ section: s, k, units }: { section: Section; k?: CatalogueKnot; 
     s.fit_mm ? `fills ${length(s.fit_mm, units)}` : "",
   ].filter(Boolean);
   return <span className="truncate text-sm opacity-80">{say.join(", ")}</span>;
-}
-
-function CountField(p: { index: number; count: number; setCount: (section: number, count: number) => void }) {
-  const { index, count, setCount } = p;
-  return (
-    <input
-      key={count}
-      className="input join-item input-xs figure h-7 w-13 text-center"
-      aria-label={`Knots in section ${index + 1}`}
-      inputMode="numeric"
-      defaultValue={count}
-      onFocus={(e) => e.target.select()}
-      onBlur={(e) => {
-        const n = Number(e.target.value);
-        if (Number.isInteger(n) && n > 0 && n <= 10_000) setCount(index, n);
-        else e.target.value = String(count);
-      }}
-      onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
-    />
-  );
 }

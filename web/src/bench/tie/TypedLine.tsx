@@ -1,17 +1,23 @@
 import { useEffect, useState } from "react";
 import type { Problem } from "../../api/types.gen";
-import { useWork } from "../work";
+import { setPath, useWork } from "../work";
 
 /** TypedLine is the whole sequence as one line, for those who think faster than they click. */
 export function TypedLine({ notation }: { notation: string }) {
-  const { piece } = useWork();
+  const { piece, document, edit } = useWork();
   const [text, setText] = useState(notation);
   const [typing, setTyping] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
   useEffect(() => {
     if (!typing) setText(notation);
   }, [notation, typing]);
-  const save = async () => {
+  const [asking, setAsking] = useState(false);
+  const save = async (sure = false) => {
+    if (text.trim() === "" && notation.trim() !== "" && !sure) {
+      setAsking(true);
+      return;
+    }
+    setAsking(false);
     if (text.trim() === notation.trim()) {
       setProblem(null);
       setTyping(false);
@@ -21,6 +27,7 @@ export function TypedLine({ notation }: { notation: string }) {
     setProblem(p);
     if (!p) setTyping(false);
   };
+  const first = problem?.errors?.[0];
   const slip = problem?.errors?.find((e) => e.path === "line");
   const at = slip?.column ? slip.column - 1 : -1;
   return (
@@ -49,23 +56,63 @@ export function TypedLine({ notation }: { notation: string }) {
           if (e.key === "Escape") {
             setText(notation);
             setTyping(false);
+            setAsking(false);
             setProblem(null);
             e.currentTarget.blur();
           }
         }}
-        onBlur={() => typing && save()}
+        onBlur={() => typing && text.trim() !== "" && save()}
       />
+      {asking && (
+        <p role="alert" className="flex flex-wrap items-center gap-2 text-sm" data-testid="asking">
+          <span className="flex-1">The line is empty. Take all {document.sequence.length} sections out?</span>
+          <button type="button" className="btn btn-xs h-7" onClick={() => save(true)}>
+            Take them out
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs h-7"
+            onClick={() => {
+              setText(notation);
+              setTyping(false);
+              setAsking(false);
+            }}
+          >
+            Bring the line back
+          </button>
+        </p>
+      )}
       <p
         id="typed-line-hint"
         className={`text-xs ${problem ? "text-error" : "opacity-80"}`}
         role={problem ? "alert" : undefined}
       >
+        {first?.fix && (
+          <button
+            type="button"
+            className="btn btn-outline btn-xs mb-1 h-7"
+            onClick={() => {
+              const fix = first.fix;
+              if (!fix) return;
+              edit((d) => fix.set.reduce((doc, s) => setPath(doc, s.path, s.value), d));
+              save();
+            }}
+          >
+            {first.fix.label}
+          </button>
+        )}
         {problem ? (
           <>
             {slip && at >= 0 ? (
               <>
                 At “<strong>{text.slice(at, at + 14)}</strong>”: {slip.message}.
               </>
+            ) : (problem.errors?.length ?? 0) > 0 ? (
+              problem.errors?.map((e) => (
+                <span key={e.path + e.message} className="block">
+                  <strong className="first-letter:uppercase">{e.where ?? e.path}</strong> {e.message}.
+                </span>
+              ))
             ) : (
               problem.detail
             )}{" "}

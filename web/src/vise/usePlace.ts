@@ -1,0 +1,148 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { api, Failed, passes, whyNot } from "../api/client";
+import type { PlaceAnswer } from "../api/types.gen";
+
+const pauses = [1000, 2000, 4000, 8000, 15000];
+/** how often one looks whether another device has gone on, ms */
+const look = 4000;
+
+/** device is how this window calls itself to the others. */
+function device(): string {
+  const key = "nimble-bight.device";
+  let name = localStorage.getItem(key);
+  if (!name) {
+    const touch = window.matchMedia("(pointer: coarse)").matches;
+    const kind = !touch ? "computer" : Math.min(window.innerWidth, window.innerHeight) < 600 ? "phone" : "tablet";
+    name = `${kind} ${Math.floor(Math.random() * 900 + 100)}`;
+    localStorage.setItem(key, name);
+  }
+  return name;
+}
+
+/**
+ * usePlace is the place at the vise. It goes on at once, and is sent from where the server holds it, one step
+ * after the other; where another device has gone further, the place is that one's and both say so.
+ */
+export function usePlace(id: number, revision: number, actions: number, start: number, reopen: () => void) {
+  const client = useQueryClient();
+  const [done, set] = useState(Math.min(start, actions));
+  const [state, setState] = useState<"kept" | "keeping" | "unsaved">("kept");
+  const [why, setWhy] = useState("");
+  const [note, setNote] = useState("");
+  // What the send loop works with; nothing of it is drawn.
+  const now = useRef({ want: Math.min(start, actions), known: start, revision, busy: false, failures: 0, live: true });
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+
+  const take = useCallback((place: number, why: string) => {
+    now.current.known = place;
+    now.current.want = place;
+    set(place);
+    setNote(why);
+  }, []);
+
+  const send = useCallback(async () => {
+    const n = now.current;
+    if (n.busy) return;
+    n.busy = true;
+    clearTimeout(timer.current);
+    try {
+      while (n.live && n.want !== n.known) {
+        const to = n.want;
+        try {
+          const a = await api.put<PlaceAnswer>(`/pieces/${id}/place`, {
+            from: n.known,
+            done: to,
+            revision: n.revision,
+            device: device(),
+          });
+          n.failures = 0;
+          n.known = a.done;
+          if (a.elsewhere) {
+            const who = a.device && a.device !== device() ? `On ${a.device}` : "In another window";
+            take(
+              a.done,
+              a.done > to
+                ? `${who} the piece has come further; this is that place.`
+                : `${who} the piece was worked on too; yours is further, and holds there as well.`,
+            );
+          }
+          client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" });
+        } catch (e) {
+          if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
+            take(e.problem.current.done, "The piece was changed in another window; the place is still at its knot.");
+            reopen();
+            return;
+          }
+          if (!passes(e)) {
+            setState("unsaved");
+            setWhy(e instanceof Error ? e.message : "it was refused");
+            return;
+          }
+          setState("unsaved");
+          setWhy(`${whyNot(e)}; it is tried again`);
+          timer.current = setTimeout(send, pauses[Math.min(n.failures++, pauses.length - 1)]);
+          return;
+        }
+      }
+      setState("kept");
+    } finally {
+      n.busy = false;
+    }
+  }, [id, client, take, reopen]);
+
+  // Another revision has other actions: the server has carried the place over.
+  useEffect(() => {
+    const n = now.current;
+    if (n.revision === revision) return;
+    n.revision = revision;
+    n.known = start;
+    n.want = Math.min(start, actions);
+    set(n.want);
+  }, [revision, start, actions]);
+
+  useEffect(() => {
+    const n = now.current;
+    n.live = true;
+    const ask = async () => {
+      if (n.busy || n.want !== n.known || document.visibilityState !== "visible") return;
+      try {
+        const a = await api.get<PlaceAnswer>(`/pieces/${id}/place`);
+        if (n.busy || n.want !== n.known) return;
+        if (a.revision !== n.revision) {
+          setNote("The piece was changed in another window; the place is still at its knot.");
+          reopen();
+        } else if (a.done !== n.known) {
+          const who = a.device && a.device !== device() ? `On ${a.device}` : "In another window";
+          take(a.done, `${who} the piece has gone on; this is that place.`);
+        }
+      } catch {
+        // Out of reach: the next step says so.
+      }
+    };
+    const beat = setInterval(ask, look);
+    ask();
+    window.addEventListener("online", send);
+    return () => {
+      n.live = false;
+      clearInterval(beat);
+      clearTimeout(timer.current);
+      window.removeEventListener("online", send);
+    };
+  }, [id, send, take, reopen]);
+
+  const setDone = useCallback(
+    (f: (n: number) => number) => {
+      const n = now.current;
+      const next = Math.max(0, Math.min(actions, f(n.want)));
+      if (next === n.want) return;
+      n.want = next;
+      set(next);
+      setNote("");
+      setState((s) => (s === "unsaved" ? s : "keeping"));
+      send();
+    },
+    [actions, send],
+  );
+  return { done, setDone, state, why, note };
+}
