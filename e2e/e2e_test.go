@@ -24,6 +24,14 @@ import (
 	"nimblebight/e2e/chrome"
 )
 
+// patience is how long a page may take; a busy machine takes its time.
+var patience = func() time.Duration {
+	if d, err := time.ParseDuration(os.Getenv("BIGHT_PATIENCE")); err == nil {
+		return d
+	}
+	return 25 * time.Second
+}()
+
 var (
 	binary  string          // the program under test
 	browser context.Context // a tab that all tests share
@@ -155,7 +163,7 @@ func eval[T any](v page, js string) T {
 // until waits for a condition of the page.
 func (v page) until(what, js string) {
 	v.t.Helper()
-	if _, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(25*time.Second))); err != nil {
+	if _, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience))); err != nil {
 		text, _ := chromedp.Run(v.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
 		v.t.Fatalf("waiting till %s: %v\nthe page says: %s", what, err, text)
 	}
@@ -167,6 +175,14 @@ func (v page) click(name string) {
 	find := fmt.Sprintf(`[...document.querySelectorAll("button, a")].find((e) => (e.getAttribute("aria-label") ?? [...e.childNodes].filter((n) => n.ariaHidden !== "true").map((n) => n.textContent).join("").trim()) === %q && !e.disabled)`, name)
 	v.until("there is "+name, find)
 	v.do(chromedp.Evaluate[chromedp.Void](find + ".click()"))
+}
+
+// into puts the cursor into the field with a label and chooses what stands there.
+func (v page) into(label string) {
+	v.t.Helper()
+	find := fmt.Sprintf(`document.getElementById([...document.querySelectorAll("label")].find((e) => e.textContent.trim() === %q)?.htmlFor)`, label)
+	v.until("there is a field "+label, find)
+	v.do(chromedp.Evaluate[chromedp.Void](`{const e = ` + find + `; e.focus(); e.select();}`))
 }
 
 func (v page) key(keys string, mods ...chromedp.Modifier) {
@@ -191,7 +207,9 @@ func (v page) typeLine(line string) {
 
 func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
 	v := open(t, demoAt(t), "/")
-	v.until("the pieces hang and are drawn", `[...document.querySelectorAll("[data-piece]")].every((p) => p.querySelector("path.lay-ink")) && document.querySelectorAll("[data-piece]").length > 0`)
+	v.until("the pieces in sight hang and are drawn", `document.querySelectorAll('[data-piece="1"] path.lay-ink').length > 0`)
+	// The others come as they scroll into sight.
+	v.until("all come into sight", `[...document.querySelectorAll("[data-piece]")].every((p) => { const drawn = p.querySelector("path.lay-ink"); if (!drawn) p.scrollIntoView(); return drawn; })`)
 	if n := eval[int](v, `document.querySelectorAll("[data-piece]").length`); n != len(demo.Pieces()) {
 		t.Errorf("%d pieces hang", n)
 	}
@@ -390,7 +408,8 @@ func TestWhatCannotBeSentIsKept(t *testing.T) {
 	p.stop()
 	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
 	v.key("+")
-	v.until("it says that it is not saved", `document.querySelector('[data-testid="save-sign"]').dataset.state === "offline"`)
+	v.until("it says that it is not saved", `document.querySelector('[data-testid="save-sign"]').dataset.state === "unsaved"`)
+	v.until("it says why", `document.querySelector('[data-testid="save-sign"]').textContent.includes("out of reach")`)
 	v.until("the change shows", `document.querySelector('[data-row="1"] input')?.value === "10"`)
 	v.p = start(t, "serve", p.dir, p.addr)
 	v.until("it is sent when the server is back", saved+` && `+typed+`.includes("square-knot 10")`)
@@ -609,7 +628,7 @@ func TestCommandLine(t *testing.T) {
 		{fob, []string{"plan", "--csv", "-"}, 0, "cord,needs_mm,cut_mm", ""},
 		{fob, []string{"plan", "-"}, 0, "Strand 1, from the left", ""},
 		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "line 5, column"},
-		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "nearest names are square-knot"},
+		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "did you mean square-knot?"},
 		{`{"format": `, []string{"plan", "-"}, 2, "", "line 1, column"},
 		{"", []string{"plan"}, 2, "", "needs a piece file"},
 		{"", []string{"plan", "/no/such/file.json"}, 2, "", "no such file"},

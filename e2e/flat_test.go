@@ -47,7 +47,7 @@ func TestGroupsAndRows(t *testing.T) {
 	v.until("with the next one", typed+`.includes("2x(square-knot 2, gap 9mm), finish")`)
 	v.click("A knot more in section 2")
 	v.until("three times", typed+`.includes("3x(square-knot 2, gap 9mm)")`)
-	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.querySelector('input[aria-label="Knots in what is repeated, section 1"]'); e.focus(); e.select();}`))
+	v.into("Knots in what is repeated, section 1")
 	v.key("4")
 	v.key(kb.Enter)
 	v.until("four knots each time", typed+`.includes("3x(square-knot 4, gap 9mm)")`)
@@ -59,7 +59,7 @@ func TestGroupsAndRows(t *testing.T) {
 
 	v.goTo("/piece/10/tie")
 	v.until("rows are there", `document.querySelectorAll("fieldset legend").length >= 2 && `+typed+`.includes("rows 1-4:(square-knot 8)")`)
-	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.querySelector('input[aria-label="Knots in row 1, section 1"]'); e.focus(); e.select();}`))
+	v.into("Knots in row 1, section 1")
 	v.key("6")
 	v.key(kb.Enter)
 	v.until("the line follows", typed+`.includes("1-4:(square-knot 6) 5-8:(square-knot 8")`)

@@ -85,6 +85,9 @@ func run(only []string) error {
 	if err != nil {
 		return err
 	}
+	if err := srv.SumAll(ctx); err != nil { // the rack as it is once it is worked out
+		return err
+	}
 	web := &http.Server{Handler: srv.Handler(), ReadHeaderTimeout: 5 * time.Second}
 	go func() { _ = web.Serve(l) }()
 	defer web.Close()

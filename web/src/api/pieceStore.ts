@@ -74,7 +74,7 @@ export class PieceStore {
     window.addEventListener("online", () => this.again());
     window.addEventListener("beforeunload", (e) => {
       // What is on the shelf waits there; only what cannot be put on it would be lost.
-      if (this.jobs.length > 0 && !this.shelved()) e.preventDefault();
+      if (this.jobs.some((j) => j.kind === "edit") && !this.shelved()) e.preventDefault();
     });
   }
 

@@ -65,7 +65,7 @@ function Line({ r, onBack }: { r: Revision; onBack: () => void }) {
         <button
           type="button"
           className="btn btn-sm"
-          aria-label={`Go back to ${r.name || when.format(new Date(r.created_at))}`}
+          aria-label={`${r.aside ? "Take this one" : "Go back to it"}: ${r.name || when.format(new Date(r.created_at))}`}
           onClick={() => {
             piece.back(r.id);
             onBack();
