@@ -8,7 +8,7 @@ GO := CGO_ENABLED=0 go
 WEB_SOURCES := $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts
 GO_SOURCES := $(shell find cmd core store server demo formats -name '*.go' -o -name '*.sql' -o -name '*.bin' 2>/dev/null)
 
-.PHONY: demo test build bench shots lint generated go-tests browser-tests clean
+.PHONY: demo test build bench shots lint advisories generated go-tests browser-tests clean
 
 demo: bin/bight
 	bin/bight demo --addr $(ADDR) --data $(DATA)
@@ -43,6 +43,17 @@ lint: $(STAMPS)/npm
 	$(GO) vet ./...
 	$(GO) tool staticcheck ./...
 	cd web && npx tsc --noEmit && npx biome check --error-on-warnings src
+	@$(MAKE) --no-print-directory advisories
+
+# Known faults in what we build on, where their lists can be reached; where they
+# cannot, that is said and nothing fails.
+advisories: $(STAMPS)/npm
+	@out=$$($(GO) tool govulncheck ./... 2>&1); code=$$?; \
+	if echo "$$out" | grep -qE 'fetching vulnerabilities|no such host|connection refused|dial tcp|Forbidden|404|403|context deadline'; then echo "govulncheck: its list cannot be reached from here"; \
+	elif [ $$code -ne 0 ]; then echo "$$out"; exit 1; fi
+	@cd web && out=$$(npm audit --omit=dev 2>&1); code=$$?; \
+	if [ $$code -ne 0 ] && echo "$$out" | grep -q ' severity'; then echo "$$out"; exit 1; \
+	elif [ $$code -ne 0 ]; then echo "npm audit: its list cannot be reached from here"; fi
 
 # The schemas and the web's types must be what the Go types say.
 generated: $(STAMPS)/npm

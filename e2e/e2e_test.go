@@ -3,12 +3,10 @@ package e2e
 
 import (
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
 	"net"
-	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -80,8 +78,13 @@ type program struct {
 // start runs a command of the program and waits till it says where it is.
 func start(t testing.TB, command, dir, addr string) *program {
 	t.Helper()
-	p := &program{t: t, dir: dir}
-	p.cmd = exec.Command(binary, command, "--addr", addr, "--data", dir)
+	return starting(t, exec.Command(binary, command, "--addr", addr, "--data", dir), dir)
+}
+
+// starting starts the program by a command and waits till it says where it is.
+func starting(t testing.TB, cmd *exec.Cmd, dir string) *program {
+	t.Helper()
+	p := &program{t: t, dir: dir, cmd: cmd}
 	p.cmd.SysProcAttr = &syscall.SysProcAttr{Pdeathsig: syscall.SIGKILL}
 	p.cmd.Stderr = os.Stderr
 	out, err := p.cmd.StdoutPipe()
@@ -512,83 +515,6 @@ func TestNothingComesFromElsewhere(t *testing.T) {
 	if !eval[bool](v, `document.fonts.check("16px 'Atkinson Hyperlegible Next Variable'")`) {
 		t.Error("the shipped typeface is not in use")
 	}
-}
-
-// The server is killed fifty times in a storm of saves; every revision that it
-// acknowledged is there afterwards.
-func TestKilledInAStormOfSaves(t *testing.T) {
-	dir := t.TempDir()
-	p := start(t, "demo", dir, "127.0.0.1:0")
-	type bench struct {
-		Revision int64           `json:"revision"`
-		Document json.RawMessage `json:"document"`
-	}
-	client := &http.Client{Timeout: 5 * time.Second}
-	get := func() (b bench, err error) {
-		r, err := client.Get("http://" + p.addr + "/api/pieces/1")
-		if err != nil {
-			return b, err
-		}
-		defer r.Body.Close()
-		return b, json.NewDecoder(r.Body).Decode(&b)
-	}
-	acknowledged := int64(0)
-	saves := 0
-	for round := range 50 {
-		b, err := get()
-		if err != nil {
-			t.Fatal(err)
-		}
-		if b.Revision < acknowledged {
-			t.Fatalf("round %d: revision %d was acknowledged, the piece is at %d", round, acknowledged, b.Revision)
-		}
-		killed := make(chan struct{})
-		go func() {
-			// After a few saves, at a moment that differs from round to round.
-			defer close(killed)
-			timer := time.NewTimer(time.Duration(3+round%17) * time.Millisecond)
-			<-timer.C
-			_ = p.cmd.Process.Kill()
-		}()
-		for n := 0; ; n++ {
-			doc := strings.Replace(string(b.Document), `"name":"`, fmt.Sprintf(`"name":"%d-%d `, round, n), 1)
-			if n%40 == 0 || len(doc) > 4000 {
-				doc = fmt.Sprintf(`{"format":"nimble-bight.piece","version":1,"name":"%d-%d","purpose":{"kind":"key-fob","hangs_on":{"type":"rod","inner_mm":20,"wire_mm":3}},"cords":[],"sequence":[]}`, round, n)
-			}
-			req, err := http.NewRequest(http.MethodPut, "http://"+p.addr+"/api/pieces/1", strings.NewReader(fmt.Sprintf(`{"revision":%d,"document":%s}`, b.Revision, doc)))
-			if err != nil {
-				t.Fatal(err)
-			}
-			r, err := client.Do(req)
-			if err != nil {
-				break // killed
-			}
-			err = json.NewDecoder(r.Body).Decode(&b)
-			_ = r.Body.Close()
-			if err != nil {
-				break
-			}
-			if r.StatusCode != http.StatusOK {
-				t.Fatalf("a save answered %d", r.StatusCode)
-			}
-			acknowledged = b.Revision
-			saves++
-		}
-		<-killed
-		_ = p.cmd.Wait()
-		p = start(t, "serve", dir, "127.0.0.1:0")
-	}
-	b, err := get()
-	if err != nil {
-		t.Fatal(err)
-	}
-	if b.Revision < acknowledged {
-		t.Errorf("revision %d was acknowledged, the piece is at %d", acknowledged, b.Revision)
-	}
-	if saves < 50 {
-		t.Errorf("only %d saves in fifty rounds: the storm was a breeze", saves)
-	}
-	t.Logf("%d saves acknowledged, the last is revision %d", saves, acknowledged)
 }
 
 func TestCommandLine(t *testing.T) {

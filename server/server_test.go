@@ -378,6 +378,20 @@ func BenchmarkSaveOverHTTP(b *testing.B) {
 	}
 }
 
+// The rack of a thousand pieces.
+func BenchmarkRackOfAThousand(b *testing.B) {
+	be := newBench(b)
+	p := ask[server.Bench](be, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	for range 999 {
+		ask[server.Bench](be, 200, "POST", fmt.Sprintf("/api/pieces/%d/copy", p.ID), nil)
+	}
+	for b.Loop() {
+		if tags := ask[[]server.Tag](be, 200, "GET", "/api/pieces", nil); len(tags) != 1000 || tags[999].LengthMM <= 0 {
+			b.Fatalf("%d pieces hang there", len(tags))
+		}
+	}
+}
+
 func BenchmarkBareCommit(b *testing.B) {
 	db, err := sql.Open("sqlite", "file:"+filepath.Join(b.TempDir(), "bare.db")+"?_pragma=journal_mode(WAL)&_pragma=synchronous(FULL)")
 	if err != nil {

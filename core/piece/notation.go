@@ -425,8 +425,8 @@ func setField(s *knot.Section, f knot.Field, text string) error {
 		return nil
 	case *int:
 		n, err := strconv.Atoi(text)
-		if err != nil || n < 0 || n > MostKnots {
-			return fmt.Errorf("%q is not a whole number", text)
+		if err != nil || n < 0 || n > MostKnots || (n == 0 && f.Least > 0) {
+			return fmt.Errorf("%.40q is not a whole number that it can have", text)
 		}
 		*v = n
 		return nil

@@ -102,7 +102,7 @@ function Laid({ stage }: { stage: Stage }) {
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setPast(true)}>
           History
         </button>
-        <button type="button" className="btn btn-ghost btn-sm max-sm:hidden" onClick={() => setSheet(true)}>
+        <button type="button" className="btn btn-ghost btn-sm max-lg:hidden" onClick={() => setSheet(true)}>
           Keys
         </button>
         <SettingsMenu />

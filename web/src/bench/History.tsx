@@ -45,7 +45,7 @@ function Line({ r, onBack }: { r: Revision; onBack: () => void }) {
   const naming = useChange((n: string) => api.put(`/pieces/${id}/revisions/${r.id}`, { name: n }), [["revisions", id]]);
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b py-1.5">
-      <span className="figure w-44 text-sm">{when.format(new Date(r.created_at))}</span>
+      <span className="figure w-56 text-sm">{when.format(new Date(r.created_at))}</span>
       <span className="figure w-20 text-right text-sm">{r.length_mm > 0 ? length(r.length_mm, units) : ""}</span>
       <label className="min-w-40 flex-1">
         <span className="sr-only">Name of this revision</span>
