@@ -458,6 +458,33 @@ func TestNarrowScreens(t *testing.T) {
 	}
 }
 
+// Zoomed to 200 and to 400 percent, which makes 1280 by 800 a window of 640 by
+// 400 and of 320 by 200, whatever can be pressed or filled in is still reached.
+func TestZoomedFar(t *testing.T) {
+	p := demoAt(t)
+	for _, size := range [][2]int64{{640, 400}, {320, 200}} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin"} {
+			v := open(t, p, "/")
+			v.do(chromedp.EmulateViewport(size[0], size[1]))
+			v.goTo(path)
+			v.until(path+" is drawn", `document.querySelector("h1") && !document.querySelector("[data-wait]") && (location.pathname === "/bin" || document.querySelector("path.lay-ink"))`)
+			if over := eval[int](v, `document.documentElement.scrollWidth - innerWidth`); over > 0 {
+				t.Errorf("%s at %d px runs %d px over the side", path, size[0], over)
+			}
+			lost := eval[[]string](v, `[...document.querySelectorAll("button, a, input, select")].filter((e) => {
+				if (!e.checkVisibility({visibilityProperty: true}) || e.closest(".sr-only") || e.classList.contains("sr-only") || e.disabled) return false;
+				e.scrollIntoView({block: "center", inline: "center", behavior: "instant"});
+				const r = e.getBoundingClientRect();
+				const hit = document.elementFromPoint(r.x + r.width / 2, r.y + r.height / 2);
+				return !hit || !(e.contains(hit) || hit.contains(e) && hit.closest("label"));
+			}).map((e) => e.outerHTML.slice(0, 110))`)
+			if len(lost) > 0 {
+				t.Errorf("%s at %d by %d: out of reach: %v", path, size[0], size[1], lost)
+			}
+		}
+	}
+}
+
 // The figures that matter need no scrolling at 1280 by 800.
 func TestMainFiguresNeedNoScrolling(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/5/tie")

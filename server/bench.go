@@ -138,7 +138,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 // inHand is the stretch of y round the work in hand, mm: three or four knots
 // above it and some of the strands below.
 func inHand(p plan.Plan) (from, to float64) {
-	l := p.Layout()
+	l := p.Look()
 	low := 0.0
 	for _, s := range l.Sections {
 		low = math.Max(low, s[1])

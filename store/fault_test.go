@@ -69,6 +69,9 @@ func TestADamagedFileIsTold(t *testing.T) {
 	if trouble(err) != store.Corrupt || !strings.Contains(err.Error(), "bight restore") {
 		t.Errorf("a shopping list: %v", err)
 	}
+	if b, _ := os.ReadFile(filepath.Join(dir, store.FileName)); !strings.HasPrefix(string(b), "this is a shopping list") {
+		t.Error("the refused file was written over")
+	}
 }
 
 // A database whose pages were spoilt says so instead of answering wrongly.

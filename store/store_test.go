@@ -2,11 +2,9 @@ package store_test
 
 import (
 	"context"
-	"database/sql"
 	"errors"
 	"fmt"
 	"os"
-	"path/filepath"
 	"strings"
 	"sync"
 	"testing"
@@ -226,44 +224,6 @@ func TestPlaceLogDrawerAndSettings(t *testing.T) {
 	}
 	if _, err := s.PutIn(ctx, store.Cords, spool); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("changed after it was dropped: %v", err)
-	}
-}
-
-func TestANewerDatabaseIsRefused(t *testing.T) {
-	ctx, dir := context.Background(), t.TempDir()
-	s := open(t, dir)
-	must[store.Piece](t)(s.Create(ctx, doc(1), store.Summary{}))
-	if err := s.Close(); err != nil {
-		t.Fatal(err)
-	}
-	file := filepath.Join(dir, store.FileName)
-	raw, err := sql.Open("sqlite", file)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if _, err := raw.Exec("INSERT INTO goose_db_version (version_id, is_applied) VALUES (9999, 1)"); err != nil {
-		t.Fatal(err)
-	}
-	if err := raw.Close(); err != nil {
-		t.Fatal(err)
-	}
-	_, err = store.Open(ctx, dir)
-	if err == nil || !strings.Contains(err.Error(), "newer Nimble Bight") || !strings.Contains(err.Error(), "--data") {
-		t.Errorf("a newer database: %v", err)
-	}
-}
-
-func TestAFileThatIsNoDatabaseIsRefused(t *testing.T) {
-	dir := t.TempDir()
-	file := filepath.Join(dir, store.FileName)
-	if err := os.WriteFile(file, []byte(strings.Repeat("this is a shopping list\n", 100)), 0o600); err != nil {
-		t.Fatal(err)
-	}
-	if _, err := store.Open(context.Background(), dir); err == nil {
-		t.Fatal("a shopping list was opened as a database")
-	}
-	if b, _ := os.ReadFile(file); !strings.HasPrefix(string(b), "this is a shopping list") {
-		t.Error("the refused file was written over")
 	}
 }
 

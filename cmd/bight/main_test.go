@@ -111,6 +111,29 @@ func TestWarningsAreReadable(t *testing.T) {
 	}
 }
 
+// A name cannot move the cursor of a terminal nor calculate in a spreadsheet.
+func TestNamesStayTexts(t *testing.T) {
+	_, d := fobFile(t)
+	d.Name = "locker\x1b[2J\a\u202e fob"
+	d.Cords = append([]piece.Cord{}, d.Cords...)
+	d.Cords[0].ID = "@SUM(A1)"
+	d.Sequence = append(d.Sequence[:0:0], d.Sequence...)
+	d.Sequence[0].Cords = append([]string{"@SUM(A1)"}, d.Sequence[0].Cords[1:]...)
+	b, err := json.Marshal(d)
+	if err != nil {
+		t.Fatal(err)
+	}
+	text, errs, code := bight(t, string(b), "plan", "-", "--text")
+	if code != 0 || !strings.Contains(text, `locker\x1b[2J\a\u202e fob`) || strings.ContainsAny(text, "\x1b\a\u202e") {
+		t.Errorf("exit %d, %q:\n%q", code, errs, text)
+	}
+	out, _, _ := bight(t, string(b), "plan", "-", "--csv")
+	rows, err := csv.NewReader(strings.NewReader(out)).ReadAll()
+	if err != nil || len(rows) < 2 || rows[1][0] != "'@SUM(A1)" {
+		t.Errorf("as CSV %q, %v", out, err)
+	}
+}
+
 func TestKnotsListsTheCatalogue(t *testing.T) {
 	out, _, code := bight(t, "", "knots", "--json")
 	var rows []struct {

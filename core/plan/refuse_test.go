@@ -62,6 +62,40 @@ func TestRefusalsOfferAWayOut(t *testing.T) {
 	}
 }
 
+// More heads than go round a ring are refused, and the ring that is offered
+// holds them.
+func TestARingHoldsItsHeads(t *testing.T) {
+	d := on(7, "mount A B C D E F G, square-knot 2 strands=2-5, finish dome")
+	d.Purpose.HangsOn.InnerMM = 12
+	_, err := plan.Make(d, plan.Options{})
+	var ps piece.Problems
+	if !errors.As(err, &ps) || ps[0].Path != "sequence[0].cords" || !strings.Contains(ps[0].Message, "all the way round") || ps[0].Fix == nil {
+		t.Fatalf("seven heads on a small ring: %v", err)
+	}
+	wider := apply(t, d, *ps[0].Fix)
+	make1(t, wider, plan.Options{})
+	wider.Purpose.HangsOn.InnerMM -= 2
+	if _, err := plan.Make(wider, plan.Options{}); err == nil {
+		t.Errorf("a ring of %v mm holds them too; a wider one was offered", wider.Purpose.HangsOn.InnerMM)
+	}
+}
+
+// Cords are planned as fused only where they make a ball; elsewhere the join
+// would be in nobody's way and in nobody's figures.
+func TestAJoinOutsideABallIsRefused(t *testing.T) {
+	d := on(2, "mount A B, square-knot 2, finish dome")
+	d.Cords = append([]piece.Cord{}, d.Cords...)
+	d.Cords[1].JoinedTo = "A"
+	_, err := plan.Make(d, plan.Options{})
+	var ps piece.Problems
+	if !errors.As(err, &ps) || ps[0].Path != "cords[1].joined_to" || ps[0].Fix == nil {
+		t.Fatalf("two cords fused on a ring: %v", err)
+	}
+	if got := make1(t, apply(t, d, *ps[0].Fix), plan.Options{}); got.LengthMM <= 0 {
+		t.Errorf("not joined they are %v mm long", got.LengthMM)
+	}
+}
+
 // A berry with nothing bare above it is warned of, and the fix leaves room.
 func TestABerryWantsRoomAbove(t *testing.T) {
 	d := mixed(2)

@@ -84,7 +84,7 @@ function Laid({ stage }: { stage: Stage }) {
   const canRedo = piece.bench?.can_redo || piece.walking > 0;
   const [, go] = useLocation();
   return (
-    <div className="flex h-full min-h-0 flex-col">
+    <div className="screen flex h-full min-h-0 flex-col">
       <header className="flex flex-wrap items-center gap-x-2 gap-y-1 border-base-300 border-b px-3 py-1.5">
         <Link href="/" className="btn btn-ghost btn-sm">
           <span aria-hidden="true">&larr;</span> Rack
@@ -132,7 +132,7 @@ function Laid({ stage }: { stage: Stage }) {
           <div className="flex min-h-0 flex-1 max-md:flex-none max-md:flex-col">
             <section
               aria-label="The hang"
-              className="flex min-h-0 min-w-0 flex-1 flex-col max-md:h-[46vh] max-md:flex-none"
+              className="screen-hang flex min-h-0 min-w-0 flex-1 flex-col max-md:h-[46vh] max-md:flex-none"
             >
               <Figures side={side} setSide={setSide} />
               <div className="min-h-0 flex-1">
@@ -175,7 +175,7 @@ function NameField({ name, onSet }: { name: string; onSet: (n: string) => void }
   return (
     <input
       aria-label="Name of the piece"
-      className="max-sm:order-last max-sm:basis-full min-w-0 flex-1 rounded-field border border-transparent bg-transparent px-2 py-1 font-semibold text-lg hover:border-base-300 focus:border-base-300 sm:max-w-72"
+      className="max-md:order-last max-md:basis-full min-w-0 flex-1 rounded-field border border-transparent bg-transparent px-2 py-1 font-semibold text-lg hover:border-base-300 focus:border-base-300 md:max-w-72"
       value={text}
       maxLength={120}
       onChange={(e) => setText(e.target.value)}

@@ -4,7 +4,7 @@ import type { FistAnswer, FistBall, FistRequest, FistWarning } from "../api/type
 import { Fitted } from "../hang/Plate";
 import { Turning } from "../hang/Turn";
 import { Dialog } from "../ui/Dialog";
-import { length, said } from "../ui/units";
+import { across, length, said } from "../ui/units";
 
 type Set = (part: Partial<FistRequest>) => void;
 
@@ -44,7 +44,7 @@ function Instead(p: { ask: FistRequest; onSet: Set; passes?: number; core?: numb
           className="btn btn-sm"
           onClick={() => p.onSet({ core: { ...p.ask.core, diameter_mm: mm } })}
         >
-          Take a core of {length(mm, units, true)}
+          Take a core of {across(mm, units)}
         </button>
       ) : null}
       {p.kind ? (
@@ -162,18 +162,18 @@ function Figures({ ball }: { ball: FistBall }) {
     ["one turn", length(ball.loop_mm, units, true)],
     [
       "across the faces",
-      length(ball.outer_face_mm, units, true),
-      `across the corners ${length(ball.outer_corner_mm, units, true)}`,
+      across(ball.outer_face_mm, units),
+      `across the corners ${across(ball.outer_corner_mm, units)}`,
     ],
     [
       "core",
-      `${length(ball.core.diameter_mm, units, true)} ${ball.core_name}`,
+      `${across(ball.core.diameter_mm, units)} ${ball.core_name}`,
       ball.stopper ? `knotted as ${ball.stopper}` : undefined,
     ],
     [
       "cores that close",
-      `${length(ball.range.core_min_mm, units, true)} to ${length(ball.range.core_max_mm, units, true)}`,
-      `best ${length(ball.range.core_best_mm, units, true)}`,
+      `${across(ball.range.core_min_mm, units)} to ${across(ball.range.core_max_mm, units)}`,
+      `best ${across(ball.range.core_best_mm, units)}`,
     ],
     ["weight", `${ball.weight_g.toFixed(ball.weight_g < 20 ? 1 : 0)} g`],
     ["strands out", String(ball.strands)],

@@ -2,7 +2,7 @@ import { useCatalogue, useDrawer, useSettings } from "../api/queries";
 import type { FistAnswer, FistBall, FistRequest } from "../api/types.gen";
 import { Choice, Swatch } from "../ui/fields";
 import { LengthInput } from "../ui/LengthInput";
-import { length } from "../ui/units";
+import { across, length } from "../ui/units";
 
 type Set = (part: Partial<FistRequest>) => void;
 
@@ -28,7 +28,7 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
         value={spool ? String(spool.id) : ""}
         options={[
           { id: "", name: "another cord" },
-          ...spools.map((s) => ({ id: String(s.id), name: `${s.name}, ${length(s.stuff.diameter_mm, units, true)}` })),
+          ...spools.map((s) => ({ id: String(s.id), name: `${s.name}, ${across(s.stuff.diameter_mm, units)}` })),
         ]}
         onSet={(id) => {
           const s = spools.find((q) => String(q.id) === id);
@@ -59,7 +59,7 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
       {answer && (
         <p className="text-sm">
           <Swatch colour={ask.stuff.colour} /> drawn up hard{" "}
-          <span className="figure">{length(answer.drawn_up_mm, units, true)}</span>
+          <span className="figure">{across(answer.drawn_up_mm, units)}</span>
         </p>
       )}
       <Choice
@@ -144,8 +144,8 @@ function Found({ balls, why, kind, onSet }: { balls: FistBall[]; why?: string; k
             onClick={() => onSet({ passes: b.passes, core: { kind, diameter_mm: b.core.diameter_mm } })}
           >
             <span>
-              <b>{b.passes} passes</b> on {length(b.core.diameter_mm, units, true)}:{" "}
-              {length(b.outer_face_mm, units, true)} wide, {length(b.cord_mm, units)} of cord
+              <b>{b.passes} passes</b> on {across(b.core.diameter_mm, units)}:{" "}
+              {across(b.outer_face_mm, units)} wide, {length(b.cord_mm, units)} of cord
             </span>
           </button>
         </li>

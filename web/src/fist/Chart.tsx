@@ -1,6 +1,6 @@
 import { useId } from "react";
 import type { Column, FistAnswer, FistRequest } from "../api/types.gen";
-import { length, type Units } from "../ui/units";
+import { across, length, type Units } from "../ui/units";
 
 const wide = 560;
 const tall = 400;
@@ -68,7 +68,7 @@ export function Chart(p: {
             <g key={mm}>
               <path d={`M${left} ${y(mm)}H${wide}`} stroke="currentColor" strokeWidth="0.5" opacity="0.25" />
               <text x={left - 6} y={y(mm) + 4} textAnchor="end" fontSize="12" fill="currentColor" className="figure">
-                {units === "inch" ? length(mm, units).replace(" in", "″") : mm}
+                {units === "inch" ? across(mm, units).replace(" in", "″") : mm}
               </text>
             </g>
           ))}
@@ -143,10 +143,10 @@ export function Chart(p: {
             {cols.map((c) => (
               <tr key={c.passes}>
                 <th scope="row">{c.passes}</th>
-                <td>{length(c.range.core_min_mm, units, true)}</td>
-                <td>{length(c.range.core_best_mm, units, true)}</td>
-                <td>{length(c.range.core_max_mm, units, true)}</td>
-                <td>{length(c.outer_face_mm, units, true)}</td>
+                <td>{across(c.range.core_min_mm, units)}</td>
+                <td>{across(c.range.core_best_mm, units)}</td>
+                <td>{across(c.range.core_max_mm, units)}</td>
+                <td>{across(c.outer_face_mm, units)}</td>
                 <td>{length(c.cord_mm, units)}</td>
               </tr>
             ))}
@@ -158,11 +158,11 @@ export function Chart(p: {
 }
 
 function said(answer: FistAnswer, ask: FistRequest, core: number, units: Units): string {
-  const at = `${ask.passes} passes, core ${length(core, units, true)}: `;
+  const at = `${ask.passes} passes, core ${across(core, units)}: `;
   if (!answer.ball) return `${ask.passes} passes: no ball.`;
   const r = answer.ball.range;
   const fits = { [-1]: "too small", 0: "it closes", 1: "too large" }[answer.ball.fit];
-  return `${at}${fits}; ${length(r.core_min_mm, units, true)} to ${length(r.core_max_mm, units, true)} close.`;
+  return `${at}${fits}; ${across(r.core_min_mm, units)} to ${across(r.core_max_mm, units)} close.`;
 }
 
 function Bar(p: {

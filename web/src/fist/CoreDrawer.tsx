@@ -3,7 +3,7 @@ import { api } from "../api/client";
 import { useChange, useSettings } from "../api/queries";
 import type { DrawerCore, FistRequest, JudgedCore } from "../api/types.gen";
 import { LengthInput } from "../ui/LengthInput";
-import { length, said } from "../ui/units";
+import { across, said } from "../ui/units";
 
 /** CoreDrawer lists the makers' cores, those that suit first, each with the reason. */
 export function CoreDrawer({
@@ -38,14 +38,14 @@ export function CoreDrawer({
                 className="link figure min-h-6"
                 onClick={() => onSet({ core: j.core, ...(j.passes ? { passes: j.passes } : {}) })}
               >
-                {length(j.core.diameter_mm, units, true)}
+                {across(j.core.diameter_mm, units)}
               </button>{" "}
               {j.name || j.core.kind}. {said(j.why, units)}
             </span>
             <button
               type="button"
               className="btn btn-ghost btn-xs h-6 w-6 p-0"
-              aria-label={`Take ${j.name || j.core.kind} of ${length(j.core.diameter_mm, units, true)} out of the drawer`}
+              aria-label={`Take ${j.name || j.core.kind} of ${across(j.core.diameter_mm, units)} out of the drawer`}
               onClick={() => take.mutate(j.id)}
             >
               ×

@@ -50,7 +50,7 @@ export function Fist() {
   });
   const failed = answer.error ?? hang.error;
   return (
-    <div className="flex h-full flex-col">
+    <div className="screen flex h-full flex-col">
       <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">
         <h1 className="font-bold text-xl">
           Nimble Bight <span className="font-normal text-base opacity-80">balls and cores</span>

@@ -39,7 +39,7 @@ export function Rack() {
   const longest = Math.max(80, ...all.map((t) => t.length_mm));
   const perMM = Math.min(2.9, 460 / (longest + 55));
   return (
-    <div className="flex h-full flex-col">
+    <div className="screen flex h-full flex-col">
       <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">
         <h1 className="font-bold text-xl">
           Nimble Bight <span className="font-normal text-base opacity-80">the rack</span>

@@ -18,6 +18,11 @@ export function diameter(mm: number, units: Units): string {
   return `${Number(mm.toFixed(2))} mm`;
 }
 
+/** across writes the width of a core, a ball or a drawn-up cord, which is figured and not named on a packet. */
+export function across(mm: number, units: Units): string {
+  return units === "inch" ? diameter(mm, units) : length(mm, units, true);
+}
+
 /** foldAt writes the place of a fold; it is never rounded down. */
 export function foldAt(mm: number, units: Units): string {
   const up = (v: number) => Math.ceil(v - 1e-6);

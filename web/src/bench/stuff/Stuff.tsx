@@ -63,7 +63,7 @@ export function Stuff() {
           );
         })}
       </ul>
-      <div className="flex gap-2">
+      <div className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-sm" onClick={() => setDrawer({ cord: null })}>
           Take a cord from the drawer
         </button>
