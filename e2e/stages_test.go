@@ -118,6 +118,34 @@ func TestEachEndHasItsFinish(t *testing.T) {
 	v.until("with a way out", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("burns")`)
 }
 
+// An end keeps its name whatever is finished before it, also where the work
+// goes on past an end that is finished early.
+func TestEndsKeepTheirNames(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("it is planned", long)
+	v.typeLine("mount A B, square-knot 9, finish cut-straight ends=2, snake-knot 3 strands=1-2, finish dome")
+	v.until("it is saved", saved)
+	v.goTo("/piece/1/finish")
+	four := func(ways string) string {
+		return `[1, 2, 3, 4].map((k) => [...document.querySelectorAll("label")].find((l) => l.textContent.trim() === "Finish of end " + k)?.control?.value ?? "none").join(" ") === "` + ways + `"`
+	}
+	v.until("the early one stands in its place", four("dome cut-straight dome dome"))
+	legs := `[...document.querySelectorAll("main li")].filter((e) => /^end \d/.test(e.textContent)).map((e) => e.textContent.slice(0, 9)).join(" ")`
+	before := eval[string](v, legs)
+	v.choose("Finish of end 4", "singe-and-press")
+	v.until("only the fourth changes", four("dome cut-straight dome singe-and-press")+" && "+saved)
+	v.choose("Finish of end 1", "fuse")
+	v.until("and only the first", four("fuse cut-straight dome singe-and-press")+" && "+saved)
+	v.choose("Finish of end 2", "dome")
+	v.until("and the early one by itself", four("fuse dome dome singe-and-press")+" && "+saved)
+	if after := eval[string](v, legs); after != before || before == "" {
+		t.Errorf("the ends were %q, now %q", before, after)
+	}
+	if got := stored[string](v, 1, `b.document.sequence.map((s) => s.do).join(" ")`); !strings.HasPrefix(got, "mount square-knot finish snake-knot finish") {
+		t.Errorf("it is tied as %s", got)
+	}
+}
+
 func TestALogEntryIsWrittenDown(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/1/log")
 	v.until("it is planned", long)
