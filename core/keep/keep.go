@@ -10,20 +10,29 @@ package keep
 
 import (
 	"encoding/json"
+	"fmt"
 	"reflect"
 	"sort"
 	"strings"
 )
 
 // Collect walks the JSON text b beside the value v points to, which was read
-// from it, and fills every Unknown on the way.
-func Collect(b []byte, v any) { collect(b, reflect.ValueOf(v)) }
+// from it, and fills every Unknown on the way. A field that differs from a known
+// one by its case alone was read as that one; twin is the path of such a
+// field, "" where there is none.
+func Collect(b []byte, v any) (twin string) {
+	c := collector{}
+	c.collect(b, reflect.ValueOf(v), "")
+	return c.twin
+}
 
-func collect(b json.RawMessage, v reflect.Value) {
+type collector struct{ twin string }
+
+func (c *collector) collect(b json.RawMessage, v reflect.Value, path string) {
 	switch v.Kind() {
 	case reflect.Pointer:
 		if !v.IsNil() {
-			collect(b, v.Elem())
+			c.collect(b, v.Elem(), path)
 		}
 	case reflect.Slice:
 		var items []json.RawMessage
@@ -31,7 +40,7 @@ func collect(b json.RawMessage, v reflect.Value) {
 			return
 		}
 		for i := 0; i < len(items) && i < v.Len(); i++ {
-			collect(items[i], v.Index(i))
+			c.collect(items[i], v.Index(i), fmt.Sprintf("%s[%d]", path, i))
 		}
 	case reflect.Struct:
 		var fields map[string]json.RawMessage
@@ -42,14 +51,29 @@ func collect(b json.RawMessage, v reflect.Value) {
 		for i := range t.NumField() {
 			name := jsonName(t.Field(i))
 			if raw, ok := fields[name]; ok && name != "" {
-				collect(raw, v.Field(i))
+				c.collect(raw, v.Field(i), strings.TrimPrefix(path+"."+name, "."))
 				delete(fields, name)
 			}
+		}
+		if c.twin == "" && len(fields) > 0 {
+			c.twin = twinOf(t, fields, path)
 		}
 		if u := v.FieldByName("Unknown"); u.IsValid() && u.CanSet() && len(fields) > 0 {
 			u.Set(reflect.ValueOf(fields))
 		}
 	}
+}
+
+func twinOf(t reflect.Type, fields map[string]json.RawMessage, path string) string {
+	for i := range t.NumField() {
+		name := jsonName(t.Field(i))
+		for f := range fields {
+			if name != "" && strings.EqualFold(f, name) {
+				return strings.TrimPrefix(path+"."+f, ".") // of several any one will do
+			}
+		}
+	}
+	return ""
 }
 
 func jsonName(f reflect.StructField) string {

@@ -59,6 +59,24 @@ func TestUnknownFieldsAreCollectedAtEveryDepth(t *testing.T) {
 	}
 }
 
+// A field with another case was read as the known one: it is told where it stands.
+func TestTwinsAreTold(t *testing.T) {
+	for text, want := range map[string]string{
+		`{"one":{"known":1,"knows":2},"many":[]}`:     "",
+		`{"one":{"KNOWN":1},"many":[]}`:               "one.KNOWN",
+		`{"one":{},"many":[{"known":1},{"Known":2}]}`: "many[1].Known",
+		`{"one":{},"Many":[]}`:                        "Many",
+	} {
+		var v tree
+		if err := json.Unmarshal([]byte(text), &v); err != nil {
+			t.Fatal(err)
+		}
+		if got := keep.Collect([]byte(text), &v); got != want {
+			t.Errorf("%s: told of %q, want %q", text, got, want)
+		}
+	}
+}
+
 func TestMergeWritesThemInOrder(t *testing.T) {
 	extra := map[string]json.RawMessage{"z": []byte("1"), "a": []byte(`{"k":2}`)}
 	for object, want := range map[string]string{

@@ -210,11 +210,16 @@ func (ps Problems) Error() string {
 // Read reads a document from its JSON text and checks it. The error is
 // [Problems], each with its line and column.
 func Read(b []byte) (Document, error) {
-	d, err := Decode(b)
+	d, twin, err := decode(b)
 	if err != nil {
 		return Document{}, err
 	}
-	if ps := d.Check(); len(ps) > 0 {
+	ps := d.Check()
+	if twin != "" {
+		name := strings.ToLower(twin[strings.LastIndexByte(twin, '.')+1:])
+		ps = append(Problems{{Path: twin, Message: fmt.Sprintf("is written with capitals; write %s", name)}}, ps...)
+	}
+	if len(ps) > 0 {
 		for i := range ps {
 			ps[i].Line, ps[i].Column = lineColumn(b, locate(b, ps[i].Path))
 		}
@@ -226,17 +231,20 @@ func Read(b []byte) (Document, error) {
 // Decode reads a document without checking what it says, so that one that cannot
 // be planned any more can still be opened and mended.
 func Decode(b []byte) (Document, error) {
-	var d Document
+	d, _, err := decode(b)
+	return d, err
+}
+
+func decode(b []byte) (d Document, twin string, err error) {
 	if at := tooDeep(b); at >= 0 {
 		p := Problem{Message: fmt.Sprintf("brackets stand more than %d deep in one another here", mostNested)}
 		p.Line, p.Column = lineColumn(b, at)
-		return Document{}, Problems{p}
+		return Document{}, "", Problems{p}
 	}
 	if err := json.Unmarshal(b, &d); err != nil {
-		return Document{}, Problems{explain(b, err)}
+		return Document{}, "", Problems{explain(b, err)}
 	}
-	keep.Collect(b, &d)
-	return d, nil
+	return d, keep.Collect(b, &d), nil
 }
 
 func explain(b []byte, err error) Problem {
@@ -626,6 +634,9 @@ func (d Document) Mirrored() Document {
 
 // mirrored is a sequence left for right; strands is how many hang there.
 func mirrored(seq []knot.Section, strands *int) []knot.Section {
+	if seq == nil {
+		return nil
+	}
 	out := make([]knot.Section, len(seq))
 	for i, s := range seq {
 		switch cords, legs := knot.BallLegs(s); {

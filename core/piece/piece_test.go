@@ -73,6 +73,7 @@ func TestBadDocumentsNameThePlace(t *testing.T) {
 		{`"length_mm": 100`, `"length_mm": 100001`, "purpose.length_mm", "100 m", 3},
 		{`"diameter_mm": 4, "colour": "#0f5c63"`, `"diameter_mm": 0, "colour": "#0f5c63"`, "cords[0].stuff.diameter_mm", "0.3", 5},
 		{`"make": "single-strand"`, `"make": "spaghetti"`, "cords[2].stuff.make", "spaghetti", 7},
+		{`"colour": "#0f5c63"`, `"colour": "#0f5c63", "Colour": "#000000"`, "cords[0].stuff.Colour", "write colour", 5},
 		{`"id": "B"`, `"id": "A"`, "cords[1].id", "second time", 6},
 		{`"count": 10`, `"count": 10001`, "sequence[1].count", "10,000", 11},
 		{`"count": 10`, `"count": -1`, "sequence[1].count", "-1", 11},
