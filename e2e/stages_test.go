@@ -173,6 +173,8 @@ func TestMyWays(t *testing.T) {
 	v.until("it is said beside the hang", `document.body.textContent.includes("mirrored for the left hand")`)
 	v.until("lengths are in inches", long+`.endsWith(" in")`)
 	v.until("the picture is another", fmt.Sprintf(`document.querySelector('[data-testid="hang"] path.lay-ink').getAttribute("d") !== %q`, right))
+	v.goTo("/balls")
+	v.until("widths of cores are said to a 32nd", `/\d\/32 in/.test(document.querySelector("main").textContent) && !/\d mm/.test(document.querySelector("main").textContent)`)
 	v.goTo("/piece/1/vise")
 	v.until("the vise says so", `document.body.textContent.includes("mirrored")`)
 	for range 2 {
