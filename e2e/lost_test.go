@@ -286,7 +286,7 @@ func TestMovingToAnotherFolder(t *testing.T) {
 	v.click("My ways")
 	v.until("there is a place for the file", `document.querySelector('[data-testid="restore-file"]')`)
 	v.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-testid="restore-file"]`), []string{file}))
-	v.until("it says what it will do", `document.querySelector('[data-testid="restore-says"]')?.textContent.includes("pieces come in")`)
+	v.until("it says what it will do", `document.querySelector('[data-testid="restore-says"]')?.textContent.includes("new pieces: ")`)
 	if n := eval[int](v, `fetch("/api/pieces").then((r) => r.json()).then((t) => t.length)`); n != 0 {
 		t.Errorf("%d pieces came in before it was agreed", n)
 	}

@@ -251,13 +251,13 @@ func TestBackupAndRestoreByCommand(t *testing.T) {
 	if out, err := run("backup", "--data", p.dir, file); err != nil { // while the server is at work
 		t.Fatal(out, err)
 	}
-	if out, err := run("restore", "--data", into, file); err == nil || !strings.Contains(out, "pieces come in") || !strings.Contains(out, "--yes") {
+	if out, err := run("restore", "--data", into, file); err == nil || !strings.Contains(out, "new pieces: ") || !strings.Contains(out, "--yes") {
 		t.Errorf("without an answer: %v, %s", err, out)
 	}
 	if out, err := run("restore", "--data", into, "--yes", file); err != nil || !strings.Contains(out, "was put back") {
 		t.Errorf("put back: %v, %s", err, out)
 	}
-	if out, err := run("restore", "--data", into, "--yes", file); err != nil || strings.Contains(out, "pieces come in") {
+	if out, err := run("restore", "--data", into, "--yes", file); err != nil || strings.Contains(out, "new pieces: ") {
 		t.Errorf("put back again: %v, %s", err, out)
 	}
 	if out, err := run("backup", "--data", filepath.Join(into, "none"), file); err == nil || !strings.Contains(out, "--data") {

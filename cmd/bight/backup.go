@@ -137,16 +137,16 @@ func says(r store.Report, will bool) string {
 	fmt.Fprintf(&b, "%s:\n", verb)
 	line := func(n int, what string) {
 		if n > 0 {
-			fmt.Fprintf(&b, "  %d %s\n", n, what)
+			fmt.Fprintf(&b, "  %s: %d\n", what, n)
 		}
 	}
-	line(r.Removed, "pieces of the folder are thrown out first, with the drawer and the settings")
-	line(r.NewPieces, "pieces come in")
-	line(r.Updated, "pieces go on to what is newer in the backup")
-	line(r.Diverged, "pieces were changed on both sides; the backup's come in beside them")
-	line(r.Unchanged, "pieces stay as they are")
-	line(r.LogEntries, "log entries come in")
-	line(r.Drawer, "things come into the drawer")
+	line(r.Removed, "pieces of the folder thrown out first, with its drawer and settings")
+	line(r.NewPieces, "new pieces")
+	line(r.Updated, "pieces with newer work in the backup")
+	line(r.Diverged, "pieces changed on both sides, the backup's put beside them")
+	line(r.Unchanged, "pieces that stay as they are")
+	line(r.LogEntries, "new log entries")
+	line(r.Drawer, "new things in the drawer")
 	if r.Settings {
 		fmt.Fprintln(&b, "  the settings come from the backup")
 	}

@@ -144,8 +144,8 @@ function Found({ balls, why, kind, onSet }: { balls: FistBall[]; why?: string; k
             onClick={() => onSet({ passes: b.passes, core: { kind, diameter_mm: b.core.diameter_mm } })}
           >
             <span>
-              <b>{b.passes} passes</b> on {across(b.core.diameter_mm, units)}:{" "}
-              {across(b.outer_face_mm, units)} wide, {length(b.cord_mm, units)} of cord
+              <b>{b.passes} passes</b> on {across(b.core.diameter_mm, units)}: {across(b.outer_face_mm, units)} wide,{" "}
+              {length(b.cord_mm, units)} of cord
             </span>
           </button>
         </li>

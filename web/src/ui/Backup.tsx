@@ -116,20 +116,20 @@ export function Backup() {
 
 function Says({ r }: { r: Report }) {
   const lines: [number, string][] = [
-    [r.removed_pieces, "pieces that are here are thrown out first, with the drawer and the settings"],
-    [r.new_pieces, "pieces come in"],
-    [r.updated_pieces, "pieces go on to what is newer in the backup"],
-    [r.diverged_pieces, "pieces were changed on both sides; the backup's come in beside them"],
-    [r.unchanged_pieces, "pieces stay as they are"],
-    [r.new_log_entries, "log entries come in"],
-    [r.new_in_drawer, "things come into the drawer"],
+    [r.removed_pieces, "pieces here thrown out first, with the drawer and the settings"],
+    [r.new_pieces, "new pieces"],
+    [r.updated_pieces, "pieces with newer work in the backup"],
+    [r.diverged_pieces, "pieces changed on both sides, the backup's put beside them"],
+    [r.unchanged_pieces, "pieces that stay as they are"],
+    [r.new_log_entries, "new log entries"],
+    [r.new_in_drawer, "new things in the drawer"],
   ];
   const said = lines.filter(([n]) => n > 0);
   return (
     <ul className="list-disc pl-5 text-sm">
       {said.map(([n, what]) => (
         <li key={what}>
-          <span className="figure">{n}</span> {what}
+          {what}: <span className="figure">{n}</span>
         </li>
       ))}
       {r.settings_replaced && <li>the settings come from the backup</li>}
