@@ -53,13 +53,18 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.PATCH("/settings", s.changeSettings)
 }
 
-// opened reads the piece of a request with the settings.
-func (s *Server) opened(c *gin.Context) (store.Piece, piece.Document, Settings, error) {
+// stored gets the piece of a request.
+func (s *Server) stored(c *gin.Context) (store.Piece, error) {
 	n, err := id(c, "id")
 	if err != nil {
-		return store.Piece{}, piece.Document{}, Settings{}, err
+		return store.Piece{}, err
 	}
-	p, err := s.store.Piece(c, n)
+	return s.store.Piece(c, n)
+}
+
+// opened reads the piece of a request with the settings.
+func (s *Server) opened(c *gin.Context) (store.Piece, piece.Document, Settings, error) {
+	p, err := s.stored(c)
 	if err != nil {
 		return p, piece.Document{}, Settings{}, err
 	}
@@ -71,22 +76,26 @@ func (s *Server) opened(c *gin.Context) (store.Piece, piece.Document, Settings, 
 	return p, d, set, err
 }
 
-func (s *Server) planOf(c *gin.Context) {
-	p, d, set, err := s.opened(c)
-	if err != nil {
-		failed(c, err)
-		return
+// planned reads the piece of a request and plans it.
+func (s *Server) planned(c *gin.Context) (p store.Piece, d piece.Document, set Settings, pl plan.Plan, err error) {
+	if p, d, set, err = s.opened(c); err == nil {
+		pl, err = s.views.plan(p.Document, d, set, hand{})
 	}
-	pl, err := s.views.plan(p.Document, d, set, hand{})
+	return p, d, set, pl, err
+}
+
+func (s *Server) planOf(c *gin.Context) {
+	_, _, _, pl, err := s.planned(c)
 	answer(c, pl, err)
 }
 
 // pictureOf draws a piece: ?view=face|back, ?scale= pixels a millimetre,
 // ?until= actions done for the picture at the vise, with ?along= the share that
-// the last of them has come to, from 0 to 1; it shows only the stretch of the work in hand. Plates named in the header Have-Plates, with
-// commas between, are left out.
+// the last of them has come to, from 0 to 1; it shows only the stretch of the
+// work in hand. Plates named in the header Have-Plates, with commas between, are
+// left out.
 func (s *Server) pictureOf(c *gin.Context) {
-	p, d, set, err := s.opened(c)
+	p, d, set, whole, err := s.planned(c)
 	if err != nil {
 		failed(c, err)
 		return
@@ -103,9 +112,8 @@ func (s *Server) pictureOf(c *gin.Context) {
 		if v, err := strconv.ParseFloat(c.Query("along"), 64); err == nil && v > 0 && v <= 1 {
 			at.along = math.Round(v*24) / 24 // steps that can be kept
 		}
-		whole := at
-		whole.along = 0 // so that the frame stays while the strand moves
-		pl, err := s.views.plan(p.Document, d, set, whole)
+		// Not along, so that the frame stays while the strand moves.
+		pl, err := s.views.plan(p.Document, d, set, hand{until: at.until})
 		if err != nil {
 			failed(c, err)
 			return
@@ -114,12 +122,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 	}
 	// Asked for again it is the same picture, and the browser has it.
 	name := fmt.Sprintf(`"%x"`, sha256.Sum256(fmt.Appendf(nil, "%x %s %v %v %s %s", sha256.Sum256(p.Document), set.Hand, at, view, plan.Version(), c.GetHeader("Have-Plates"))))
-	pl, err := s.views.plan(p.Document, d, set, hand{})
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	if len(pl.Rough) == 0 {
+	if len(whole.Rough) == 0 {
 		c.Header("ETag", name)
 		c.Header("Cache-Control", "private, no-cache")
 		c.Header("Vary", "Have-Plates, Cookie")

@@ -23,7 +23,9 @@ import (
 // Invariants: the passcode itself is never kept, only its slow hash; a session's
 // token is 256 random bits and ends after sessionLasts; a cookie cannot be read
 // by scripts and is not sent by other sites' pages; after freeTries wrong tries
-// an address waits twice as long with each further one.
+// an address waits twice as long with each further one. A try counts as wrong
+// from its beginning till it was found right, so that many at once are no more
+// than one after the other.
 type door struct {
 	hash []byte
 	log  *slog.Logger
@@ -136,7 +138,8 @@ func (d *door) enter(c *gin.Context) {
 		from = c.Request.RemoteAddr
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, 4<<10)
-	if wait := d.wait(from); wait > 0 {
+	n, wait := d.try(from)
+	if wait > 0 {
 		c.Header("Retry-After", fmt.Sprint(int(wait.Seconds())+1))
 		d.page(c, http.StatusTooManyRequests, fmt.Sprintf("Too many wrong tries from here. Wait %s, then try again.", pause(wait)))
 		return
@@ -146,7 +149,6 @@ func (d *door) enter(c *gin.Context) {
 	right := len(pass) <= mostPasscode && bcrypt.CompareHashAndPassword(d.hash, []byte(pass)) == nil
 	<-d.slow
 	if !right {
-		n := d.wrong(from)
 		d.log.Warn("a wrong passcode", "from", from, "tries", n)
 		d.page(c, http.StatusUnauthorized, "That is not the passcode.")
 		return
@@ -163,16 +165,9 @@ func pause(d time.Duration) string {
 	return fmt.Sprintf("%d seconds", int(d.Seconds())+1)
 }
 
-func (d *door) wait(from string) time.Duration {
-	d.lock.Lock()
-	defer d.lock.Unlock()
-	if t := d.tries[from]; t != nil {
-		return t.until.Sub(d.now())
-	}
-	return 0
-}
-
-func (d *door) wrong(from string) int {
+// try begins a try: how many it is now that were not right, or how long is to be
+// waited first.
+func (d *door) try(from string) (n int, wait time.Duration) {
 	d.lock.Lock()
 	defer d.lock.Unlock()
 	now := d.now()
@@ -186,12 +181,15 @@ func (d *door) wrong(from string) int {
 		t = &tries{}
 		d.tries[from] = t
 	}
+	if wait := t.until.Sub(now); wait > 0 {
+		return t.wrong, wait
+	}
 	t.wrong++
 	t.last = now
 	if over := t.wrong - freeTries; over >= 0 {
 		t.until = now.Add(min(longestWait, 2*time.Second<<min(over, 20)))
 	}
-	return t.wrong
+	return t.wrong, 0
 }
 
 // session begins a session.

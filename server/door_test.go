@@ -10,6 +10,8 @@ import (
 	"net/http/httptest"
 	"net/url"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -139,6 +141,24 @@ func TestFiveWrongTriesThenGrowingPauses(t *testing.T) {
 	*now = now.Add(longestWait + time.Second)
 	if w := try(h, pass, "10.0.0.9"); w.Code != 303 {
 		t.Errorf("after the pause the right one answered %d", w.Code)
+	}
+}
+
+// Many tries at the same moment are no more than one after the other.
+func TestTriesAtOnceAreCounted(t *testing.T) {
+	_, h, _, _ := guarded(t)
+	var looked atomic.Int32
+	var all sync.WaitGroup
+	for range 4 * freeTries {
+		all.Go(func() {
+			if w := try(h, "guess", "10.0.0.9"); w.Code == 401 {
+				looked.Add(1)
+			}
+		})
+	}
+	all.Wait()
+	if n := looked.Load(); n != freeTries {
+		t.Errorf("%d of the tries at once were looked at, %d are free", n, freeTries)
 	}
 }
 

@@ -117,17 +117,12 @@ func (s *Server) setAside(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	b, err := json.Marshal(d)
+	b, sum, err := s.summed(c, d)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	set, err := s.settings(c)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	r, err := s.store.SetAside(c, n, b, s.sum(b, set), "mine, set aside "+time.Now().Format("2 January 15:04"))
+	r, err := s.store.SetAside(c, n, b, sum, "mine, set aside "+time.Now().Format("2 January 15:04"))
 	answer(c, revision(r), err)
 }
 
@@ -182,10 +177,11 @@ func (s *Server) backup(c *gin.Context) {
 	c.Data(http.StatusOK, "application/zip", b.Bytes())
 }
 
-// slowly lets a long answer take its time.
+// slowly lets a large request and a large answer take their time.
 func slowly(c *gin.Context) {
 	const within = 10 * time.Minute
-	_ = http.NewResponseController(c.Writer).SetWriteDeadline(time.Now().Add(within)) // a test's writer has none
+	by, out := time.Now().Add(within), http.NewResponseController(c.Writer)
+	_, _ = out.SetReadDeadline(by), out.SetWriteDeadline(by) // a test's writer has none
 }
 
 // restore puts a backup back: ?how=merge|replace, with ?trial=1 only telling what
@@ -196,12 +192,12 @@ func (s *Server) restore(c *gin.Context) {
 		failed(c, &bodyError{"A backup is put back by how=merge or how=replace."})
 		return
 	}
+	slowly(c)
 	b, err := c.GetRawData()
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	slowly(c)
 	rep, err := s.store.Restore(c, bytes.NewReader(b), int64(len(b)), how, c.Query("trial") != "")
 	if err == nil && c.Query("trial") == "" {
 		err = s.SumAll(c)

@@ -22,12 +22,7 @@ func (s *Server) pieces(r *gin.RouterGroup) {
 	r.DELETE("/bin", s.emptyBin)
 	r.POST("/pieces", s.create)
 	r.GET("/pieces/:id", func(c *gin.Context) {
-		n, err := id(c, "id")
-		if err != nil {
-			failed(c, err)
-			return
-		}
-		p, err := s.store.Piece(c, n)
+		p, err := s.stored(c)
 		s.opens(c, p, err)
 	})
 	r.PUT("/pieces/:id", s.save)
@@ -111,18 +106,26 @@ func (s *Server) keepNew(c *gin.Context, d piece.Document) {
 		failed(c, ps)
 		return
 	}
-	b, err := json.Marshal(d)
+	b, sum, err := s.summed(c, d)
 	if err != nil {
 		failed(c, err)
 		return
+	}
+	p, err := s.store.Create(c, b, sum)
+	s.opens(c, p, err)
+}
+
+// summed is a document as it is stored, with what the rack shows of it.
+func (s *Server) summed(c ctx, d piece.Document) ([]byte, store.Summary, error) {
+	b, err := json.Marshal(d)
+	if err != nil {
+		return nil, store.Summary{}, err
 	}
 	set, err := s.settings(c)
 	if err != nil {
-		failed(c, err)
-		return
+		return nil, store.Summary{}, err
 	}
-	p, err := s.store.Create(c, b, s.sum(b, set))
-	s.opens(c, p, err)
+	return b, s.sum(b, set), nil
 }
 
 // opens answers with a stored piece as the bench gets it.
@@ -146,7 +149,7 @@ func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
 	}
 	out.Document, out.Notation = &d, piece.Notate(d.Sequence)
 	if p.Place.Revision != 0 && p.Place.Revision != p.Revision {
-		set, err := s.placed(c, p)
+		set, err := s.store.Placed(c, p)
 		if err != nil {
 			return nil, err
 		}
@@ -156,9 +159,6 @@ func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
 	}
 	return out, nil
 }
-
-// placed is the piece as it was when its place was set.
-func (s *Server) placed(c ctx, p store.Piece) (store.Piece, error) { return s.store.Placed(c, p) }
 
 // mover carries a place at the vise from one document of a piece to another.
 func (s *Server) mover(c ctx) store.Mover {
@@ -243,32 +243,23 @@ func (s *Server) save(c *gin.Context) {
 	s.keep(c, req.Revision, d)
 }
 
-// keep saves a checked document with what the rack shows of it and with the
-// place at the vise carried over.
+// keep saves a document with what the rack shows of it and with the place at the
+// vise carried over. What comes in new was checked before; an old revision that
+// cannot be planned any more is kept as it is and says so.
 func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) {
-	b, err := json.Marshal(d)
+	now, err := s.stored(c)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	n, err := id(c, "id")
+	b, sum, err := s.summed(c, d)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	set, err := s.settings(c)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	now, err := s.store.Piece(c, n)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	change := store.Change{ID: n, BasedOn: revision, Document: b, Summary: s.sum(b, set)}
+	change := store.Change{ID: now.ID, BasedOn: revision, Document: b, Summary: sum}
 	if now.Place.Done > 0 {
-		was, err := s.placed(c, now)
+		was, err := s.store.Placed(c, now)
 		if err != nil {
 			failed(c, err)
 			return
@@ -295,12 +286,7 @@ func (s *Server) copyPiece(c *gin.Context) {
 
 // file is the piece as a file to keep, as it is stored.
 func (s *Server) file(c *gin.Context) {
-	n, err := id(c, "id")
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	p, err := s.store.Piece(c, n)
+	p, err := s.stored(c)
 	if err != nil {
 		failed(c, err)
 		return

@@ -22,12 +22,7 @@ func (s *Server) places(r *gin.RouterGroup) {
 }
 
 func (s *Server) placeOf(c *gin.Context) {
-	n, err := id(c, "id")
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	p, err := s.store.Piece(c, n)
+	p, err := s.stored(c)
 	if err != nil {
 		failed(c, err)
 		return
@@ -80,12 +75,7 @@ func (s *Server) goOn(c *gin.Context) {
 // drawing draws up what a piece still wants and tells how far it has come, a
 // line of JSON at a time, till all is there or the page goes away.
 func (s *Server) drawing(c *gin.Context) {
-	p, d, set, err := s.opened(c)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	pl, err := s.views.plan(p.Document, d, set, hand{})
+	p, _, set, pl, err := s.planned(c)
 	if err != nil {
 		failed(c, err)
 		return

@@ -65,7 +65,7 @@ type Server struct {
 	views *views
 	door  *door // nil where no passcode is asked for
 	tls   *tls.Config
-	// opened is set when the store is there; before it the page is told to wait.
+	// ready is set when the store is there; before it the page is told to wait.
 	ready atomic.Bool
 }
 
@@ -89,11 +89,11 @@ func (s *Server) Use(st *store.Store) {
 // New makes a server; st may be nil until [Server.Use]. An address that can be
 // reached from elsewhere needs a passcode.
 func New(st *store.Store, cfg Config) (*Server, error) {
-	host, _, err := net.SplitHostPort(cfg.Addr)
-	if err != nil {
+	var err error
+	if _, _, err = net.SplitHostPort(cfg.Addr); err != nil {
 		return nil, fmt.Errorf("the address %q should look like 127.0.0.1:7420: %w", cfg.Addr, err)
 	}
-	if !loopback(host) && cfg.Passcode == "" {
+	if Reachable(cfg.Addr) && cfg.Passcode == "" {
 		return nil, fmt.Errorf("%s can be reached from other machines; give a passcode in a file with --passcode-file, or serve on 127.0.0.1", cfg.Addr)
 	}
 	s := &Server{cfg: cfg, log: cfg.Log, views: newViews()}
@@ -146,10 +146,7 @@ func loopback(host string) bool {
 }
 
 // Plain tells whether a passcode would go over the network for all to read.
-func (s *Server) Plain() bool {
-	host, _, _ := net.SplitHostPort(s.cfg.Addr)
-	return s.tls == nil && !loopback(host)
-}
+func (s *Server) Plain() bool { return !s.Secure() && Reachable(s.cfg.Addr) }
 
 // Handler is everything the server answers.
 func (s *Server) Handler() http.Handler {

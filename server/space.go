@@ -38,12 +38,7 @@ type Thread struct {
 // spaceOf gives the curves of ?section= of a piece, with a little of what is
 // above and below it.
 func (s *Server) spaceOf(c *gin.Context) {
-	p, d, set, err := s.opened(c)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	pl, err := s.views.plan(p.Document, d, set, hand{})
+	_, d, _, pl, err := s.planned(c)
 	if err != nil {
 		failed(c, err)
 		return

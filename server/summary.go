@@ -152,28 +152,20 @@ func (s *Server) SumAll(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	done := map[int64]bool{}
-	for {
+	for last := int64(0); ; {
 		const some = 20
-		ps, err := s.store.Unsummed(ctx, plan.Version(), some+len(done))
-		if err != nil {
+		ps, err := s.store.Unsummed(ctx, plan.Version(), last, some)
+		if err != nil || len(ps) == 0 {
 			return err
 		}
-		fresh := false
 		for _, p := range ps {
-			if done[p.Revision] {
-				continue
-			}
-			done[p.Revision], fresh = true, true
+			last = p.ID
 			if err := s.store.Sum(ctx, p.Revision, s.sum(p.Document, set)); err != nil {
 				return err
 			}
 			if ctx.Err() != nil {
 				return ctx.Err()
 			}
-		}
-		if !fresh {
-			return nil
 		}
 	}
 }

@@ -278,16 +278,16 @@ func TestTagsAreOneMoment(t *testing.T) {
 	if len(tags) != 5 || tags[0].Done != 4 || tags[0].Logged != 1 || tags[3].Summary.Text != `{"k":3}` || tags[0].UpdatedAt.IsZero() {
 		t.Errorf("tags %+v", tags)
 	}
-	if left := must[[]store.Piece](t)(s.Unsummed(ctx, "v1", 9)); len(left) != 0 {
+	if left := must[[]store.Piece](t)(s.Unsummed(ctx, "v1", 0, 9)); len(left) != 0 {
 		t.Errorf("%d are to be summed up again by the same program", len(left))
 	}
-	if left := must[[]store.Piece](t)(s.Unsummed(ctx, "v2", 3)); len(left) != 3 {
+	if left := must[[]store.Piece](t)(s.Unsummed(ctx, "v2", 0, 3)); len(left) != 3 {
 		t.Errorf("a new program has %d of 3 to do", len(left))
 	}
 	if err := s.Sum(ctx, first.Revision, store.Summary{Text: "{}", By: "v2"}); err != nil {
 		t.Fatal(err)
 	}
-	if left := must[[]store.Piece](t)(s.Unsummed(ctx, "v2", 9)); len(left) != 4 {
+	if left := must[[]store.Piece](t)(s.Unsummed(ctx, "v2", 0, 9)); len(left) != 4 {
 		t.Errorf("then it has %d to do", len(left))
 	}
 }

@@ -49,14 +49,14 @@ WHERE (p.binned_at IS NOT NULL) = ? ORDER BY p.id`, binned).Scan(&rows).Error
 	return out, nil
 }
 
-// Unsummed are up to most pieces whose summary is not by the program named, those
-// on the rack first.
-func (s *Store) Unsummed(ctx context.Context, by string, most int) ([]Piece, error) {
+// Unsummed are up to most pieces whose summary is not by the program named, in
+// the order of their numbers, from the one after a piece on.
+func (s *Store) Unsummed(ctx context.Context, by string, after int64, most int) ([]Piece, error) {
 	var out []Piece
 	err := s.read(ctx, func(tx *gorm.DB) error {
 		var rows []pieceRow
 		err := tx.Raw(`SELECT p.* FROM pieces p JOIN revisions r ON r.id = p.current_id
-WHERE r.summed_by <> ? ORDER BY p.binned_at IS NOT NULL, p.id LIMIT ?`, by, most).Scan(&rows).Error
+WHERE r.summed_by <> ? AND p.id > ? ORDER BY p.id LIMIT ?`, by, after, most).Scan(&rows).Error
 		if err != nil {
 			return err
 		}

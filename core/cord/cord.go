@@ -38,11 +38,7 @@ type Stuff struct {
 // MarshalJSON writes the stuff with the fields it did not know.
 func (s Stuff) MarshalJSON() ([]byte, error) {
 	type plain Stuff
-	b, err := json.Marshal(plain(s))
-	if err != nil {
-		return nil, err
-	}
-	return keep.Merge(b, s.Unknown)
+	return keep.Marshal(plain(s), s.Unknown)
 }
 
 // makeFacts are what is known of a make. Weights are typical label weights and

@@ -34,11 +34,7 @@ type Core struct {
 // MarshalJSON writes the core with the fields it did not know.
 func (c Core) MarshalJSON() ([]byte, error) {
 	type plain Core
-	b, err := json.Marshal(plain(c))
-	if err != nil {
-		return nil, err
-	}
-	return keep.Merge(b, c.Unknown)
+	return keep.Marshal(plain(c), c.Unknown)
 }
 
 type coreFacts struct {

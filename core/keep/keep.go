@@ -5,7 +5,7 @@
 //
 //	Unknown map[string]json.RawMessage `json:"-"`
 //
-// and a MarshalJSON that ends in [Merge].
+// and a MarshalJSON that is [Marshal].
 package keep
 
 import (
@@ -49,7 +49,7 @@ func (c *collector) collect(b json.RawMessage, v reflect.Value, path string) {
 		}
 		t := v.Type()
 		for i := range t.NumField() {
-			name := jsonName(t.Field(i))
+			name := Name(t.Field(i))
 			if raw, ok := fields[name]; ok && name != "" {
 				c.collect(raw, v.Field(i), strings.TrimPrefix(path+"."+name, "."))
 				delete(fields, name)
@@ -66,7 +66,7 @@ func (c *collector) collect(b json.RawMessage, v reflect.Value, path string) {
 
 func twinOf(t reflect.Type, fields map[string]json.RawMessage, path string) string {
 	for i := range t.NumField() {
-		name := jsonName(t.Field(i))
+		name := Name(t.Field(i))
 		for f := range fields {
 			if name != "" && strings.EqualFold(f, name) {
 				return strings.TrimPrefix(path+"."+f, ".") // of several any one will do
@@ -76,7 +76,8 @@ func twinOf(t reflect.Type, fields map[string]json.RawMessage, path string) stri
 	return ""
 }
 
-func jsonName(f reflect.StructField) string {
+// Name is a field's name in JSON, "" for one that is not written.
+func Name(f reflect.StructField) string {
 	tag := f.Tag.Get("json")
 	if tag == "-" || !f.IsExported() {
 		return ""
@@ -87,10 +88,12 @@ func jsonName(f reflect.StructField) string {
 	return f.Name
 }
 
-// Merge appends the unknown fields to a JSON object, in alphabetical order.
-func Merge(object []byte, unknown map[string]json.RawMessage) ([]byte, error) {
-	if len(unknown) == 0 {
-		return object, nil
+// Marshal writes v, whose JSON is an object, with the unknown fields after its
+// own, in alphabetical order.
+func Marshal(v any, unknown map[string]json.RawMessage) ([]byte, error) {
+	object, err := json.Marshal(v)
+	if err != nil || len(unknown) == 0 {
+		return object, err
 	}
 	names := make([]string, 0, len(unknown))
 	for n := range unknown {

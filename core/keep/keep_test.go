@@ -15,11 +15,7 @@ type leaf struct {
 
 func (l leaf) MarshalJSON() ([]byte, error) {
 	type plain leaf
-	b, err := json.Marshal(plain(l))
-	if err != nil {
-		return nil, err
-	}
-	return keep.Merge(b, l.Unknown)
+	return keep.Marshal(plain(l), l.Unknown)
 }
 
 type tree struct {
@@ -77,19 +73,19 @@ func TestTwinsAreTold(t *testing.T) {
 	}
 }
 
-func TestMergeWritesThemInOrder(t *testing.T) {
+func TestTheyAreWrittenInOrder(t *testing.T) {
 	extra := map[string]json.RawMessage{"z": []byte("1"), "a": []byte(`{"k":2}`)}
 	for object, want := range map[string]string{
 		`{}`:          `{"a":{"k":2},"z":1}`,
 		`{"known":5}`: `{"known":5,"a":{"k":2},"z":1}`,
 	} {
-		got, err := keep.Merge([]byte(object), extra)
+		got, err := keep.Marshal(json.RawMessage(object), extra)
 		if err != nil || string(got) != want || !json.Valid(got) {
 			t.Errorf("%s became %s, %v", object, got, err)
 		}
 	}
-	same := []byte(`{"known":5}`)
-	if got, _ := keep.Merge(same, nil); string(got) != string(same) {
+	same := json.RawMessage(`{"known":5}`)
+	if got, _ := keep.Marshal(same, nil); string(got) != string(same) {
 		t.Errorf("with nothing to add it became %s", got)
 	}
 }

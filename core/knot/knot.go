@@ -228,10 +228,11 @@ func (p Path) Span() (high, low float64) {
 	if p.More == nil {
 		return p.high, p.low
 	}
-	return span(p.Points)
+	return Span(p.Points)
 }
 
-func span(pts []Vec) (high, low float64) {
+// Span is the least and the greatest y of points, mm.
+func Span(pts []Vec) (high, low float64) {
 	high, low = math.Inf(1), math.Inf(-1)
 	for _, v := range pts {
 		high, low = math.Min(high, v.Y), math.Max(low, v.Y)

@@ -83,7 +83,7 @@ type Row struct {
 // MarshalJSON writes the row with the fields it did not know.
 func (r Row) MarshalJSON() ([]byte, error) {
 	type plain Row
-	return merged(plain(r), r.Unknown)
+	return keep.Marshal(plain(r), r.Unknown)
 }
 
 // Bead is a bead on the strands: its hole, its length along the piece and its
@@ -100,15 +100,7 @@ type Bead struct {
 // MarshalJSON writes the bead with the fields it did not know.
 func (b Bead) MarshalJSON() ([]byte, error) {
 	type plain Bead
-	return merged(plain(b), b.Unknown)
-}
-
-func merged(v any, unknown map[string]json.RawMessage) ([]byte, error) {
-	b, err := json.Marshal(v)
-	if err != nil {
-		return nil, err
-	}
-	return keep.Merge(b, unknown)
+	return keep.Marshal(plain(b), b.Unknown)
 }
 
 // Core is what a ball is tied round.
@@ -220,7 +212,7 @@ func (s *Section) Has(key string) bool {
 // MarshalJSON writes the section with the fields it did not know.
 func (s Section) MarshalJSON() ([]byte, error) {
 	type plain Section
-	return merged(plain(s), s.Unknown)
+	return keep.Marshal(plain(s), s.Unknown)
 }
 
 // Ends are the places whose ends a finish takes; none means all.

@@ -96,7 +96,7 @@ type Legs struct {
 func (l Legs) MarshalJSON() ([]byte, error) {
 	switch {
 	case l.FirstMM != 0:
-		return merged(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
+		return keep.Marshal(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
 	case l.ShortInside:
 		return []byte(`"short-inside"`), nil
 	}
@@ -126,33 +126,25 @@ func (l *Legs) UnmarshalJSON(b []byte) error {
 // MarshalJSON writes the document with the fields it did not know.
 func (d Document) MarshalJSON() ([]byte, error) {
 	type plain Document
-	return merged(plain(d), d.Unknown)
+	return keep.Marshal(plain(d), d.Unknown)
 }
 
 // MarshalJSON writes the purpose with the fields it did not know.
 func (p Purpose) MarshalJSON() ([]byte, error) {
 	type plain Purpose
-	return merged(plain(p), p.Unknown)
+	return keep.Marshal(plain(p), p.Unknown)
 }
 
 // MarshalJSON writes the hardware with the fields it did not know.
 func (h Hardware) MarshalJSON() ([]byte, error) {
 	type plain Hardware
-	return merged(plain(h), h.Unknown)
+	return keep.Marshal(plain(h), h.Unknown)
 }
 
 // MarshalJSON writes the cord with the fields it did not know.
 func (c Cord) MarshalJSON() ([]byte, error) {
 	type plain Cord
-	return merged(plain(c), c.Unknown)
-}
-
-func merged(v any, unknown map[string]json.RawMessage) ([]byte, error) {
-	b, err := json.Marshal(v)
-	if err != nil {
-		return nil, err
-	}
-	return keep.Merge(b, unknown)
+	return keep.Marshal(plain(c), c.Unknown)
 }
 
 // CordByID finds a cord, -1 if there is none.

@@ -6,6 +6,7 @@ import (
 	"math"
 	"reflect"
 
+	"nimblebight/core/keep"
 	"nimblebight/core/knot"
 )
 
@@ -102,7 +103,7 @@ func (d Document) texts(say func(path, format string, args ...any)) {
 					}
 					continue
 				}
-				name := jsonName(f)
+				name := keep.Name(f)
 				if path != "" {
 					name = path + "." + name
 				}
@@ -114,19 +115,6 @@ func (d Document) texts(say func(path, format string, args ...any)) {
 	if unknown > mostUnknown {
 		say("", "holds %d bytes of fields that are not known; %d are the most", unknown, mostUnknown)
 	}
-}
-
-func jsonName(f reflect.StructField) string {
-	tag := f.Tag.Get("json")
-	for i, r := range tag {
-		if r == ',' {
-			return tag[:i]
-		}
-	}
-	if tag == "" || tag == "-" {
-		return f.Name
-	}
-	return tag
 }
 
 // tooDeep gives the place in a JSON text where brackets stand too deep in one

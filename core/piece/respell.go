@@ -56,28 +56,7 @@ func Matched(old, now []knot.Section) []int {
 		}
 		return out
 	}
-	out := Aligned(names(old), names(now))
-	free := 0 // the first of the old that is not given yet
-	for i := range now {
-		if out[i] >= 0 {
-			free = out[i] + 1
-			continue
-		}
-		end := len(old)
-		for _, next := range out[i+1:] {
-			if next >= 0 {
-				end = next
-				break
-			}
-		}
-		for k := free; k < end; k++ {
-			if old[k].Do == now[i].Do {
-				out[i], free = k, k+1
-				break
-			}
-		}
-	}
-	return out
+	return Aligned(names(old), names(now), func(a, b int) bool { return old[a].Do == now[b].Do })
 }
 
 // bare is a section as a typed line can say it.
@@ -100,9 +79,36 @@ func bare(s knot.Section) knot.Section {
 // only what stands at the beginning and at the end is found.
 const mostAligned = 4_000_000
 
-// Aligned tells of each name of b which one of a it is: the longest run of
-// names that both hold in the same order, -1 for the others.
-func Aligned(a, b []string) []int {
+// Aligned tells of each name of b which one of a it is, -1 for none: the longest
+// run of names that both hold in the same order; then, between two of these and
+// from the first on, those that are like one another.
+func Aligned(a, b []string, like func(a, b int) bool) []int {
+	out := common(a, b)
+	free := 0 // the first of a that is not given yet
+	for i := range b {
+		if out[i] >= 0 {
+			free = out[i] + 1
+			continue
+		}
+		end := len(a)
+		for _, next := range out[i+1:] {
+			if next >= 0 {
+				end = next
+				break
+			}
+		}
+		for k := free; k < end; k++ {
+			if like(k, i) {
+				out[i], free = k, k+1
+				break
+			}
+		}
+	}
+	return out
+}
+
+// common finds the longest run of names that both hold in the same order.
+func common(a, b []string) []int {
 	out := make([]int, len(b))
 	for i := range out {
 		out[i] = -1

@@ -71,36 +71,5 @@ func matchSteps(from, to []Step) []int {
 		}
 		return out
 	}
-	back := piece.Aligned(names(from), names(to)) // of each new one, which old
-	out := make([]int, len(from))
-	for i := range out {
-		out[i] = -1
-	}
-	for t, f := range back {
-		if f >= 0 {
-			out[f] = t
-		}
-	}
-	// Between those that are alike, the same knots in other words.
-	last := -1
-	for i := range from {
-		if out[i] >= 0 {
-			last = out[i]
-			continue
-		}
-		end := len(to)
-		for _, t := range out[i+1:] {
-			if t >= 0 {
-				end = t
-				break
-			}
-		}
-		for t := last + 1; t < end; t++ {
-			if to[t].Do == from[i].Do {
-				out[i], last = t, t
-				break
-			}
-		}
-	}
-	return out
+	return piece.Aligned(names(to), names(from), func(t, f int) bool { return to[t].Do == from[f].Do })
 }

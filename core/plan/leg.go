@@ -85,10 +85,7 @@ func (l *leg) follow(section int, p knot.Path, off curve.Vec) {
 		l.lay(s)
 	}
 	if tail := p.More.Tail; len(tail) > 0 {
-		high, low := math.Inf(1), math.Inf(-1)
-		for _, v := range tail {
-			high, low = math.Min(high, v.Y), math.Max(low, v.Y)
-		}
+		high, low := knot.Span(tail)
 		l.lay(stretch{points: tail, lies: p.More.TailLies, off: off, section: section, high: high + off.Y, low: low + off.Y})
 	}
 }
@@ -100,11 +97,10 @@ func (l *leg) reaches(low, wide float64) {
 
 // free leads the leg along points of its own, given where they are.
 func (l *leg) free(section int, lie knot.Lie, points ...curve.Vec) {
-	high, low := math.Inf(1), math.Inf(-1)
 	for _, p := range points {
-		high, low = math.Min(high, p.Y), math.Max(low, p.Y)
 		l.reaches(p.Y, math.Abs(p.X))
 	}
+	high, low := knot.Span(points)
 	l.lay(stretch{points: points, lie: lie, section: section, high: high, low: low})
 }
 

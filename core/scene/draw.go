@@ -25,14 +25,14 @@ func (c *canvas) index() {
 		}
 	}
 	c.cell = math.Max(c.cell, 0.8*c.widest)
-	slices1 := 0
+	samples := 0
 	for _, t := range c.tubes {
-		slices1 += len(t.samples)
+		samples += len(t.samples)
 	}
 	// A thin line round a wide place fills few cells: there need not be many
 	// more of them than slices.
 	const sparse = 16
-	c.cell = math.Max(c.cell, math.Sqrt((x1-c.x0)*(y1-c.y0)/float64(sparse*max(1, slices1))))
+	c.cell = math.Max(c.cell, math.Sqrt((x1-c.x0)*(y1-c.y0)/float64(sparse*max(1, samples))))
 	c.x0 -= c.cell
 	c.y0 -= c.cell
 	c.nx, c.ny = int((x1-c.x0)/c.cell)+2, int((y1-c.y0)/c.cell)+2
