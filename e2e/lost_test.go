@@ -6,7 +6,9 @@ import (
 	"encoding/base64"
 	"fmt"
 	"os"
+	"os/exec"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -134,6 +136,72 @@ func TestUndoIsNotSwallowed(t *testing.T) {
 	v.until("two of three are undone", saved+` && `+typed+`.includes("square-knot 10,")`)
 	v.key("z", chromedp.ModifierCtrl|chromedp.ModifierShift)
 	v.until("one is redone", saved+` && `+typed+`.includes("square-knot 11,")`)
+}
+
+// Undo of what could not be sent yet shows at once, what is made on it counts,
+// and all of it outlives the page.
+func TestUndoIsThereWithoutTheServer(t *testing.T) {
+	p := demoAt(t)
+	v := open(t, p, "/piece/1/tie")
+	v.until("it is open", long+` === "114 mm"`)
+	knots := func(n int) string {
+		return fmt.Sprintf(`document.querySelector('[data-row="1"] input')?.value === "%d"`, n)
+	}
+	p.stop()
+	v.leave()
+	v.key("++")
+	v.until("two more show", knots(11))
+	v.key("z", chromedp.ModifierCtrl)
+	v.until("one is undone", knots(10))
+	v.key("z", chromedp.ModifierCtrl|chromedp.ModifierShift)
+	v.until("and redone", knots(11))
+	v.key("z", chromedp.ModifierCtrl)
+	v.key("++")
+	v.until("two are made on what is left", knots(12))
+	v.p = start(t, "serve", p.dir, p.addr)
+	v.goTo("/piece/1/tie")
+	v.until("the new page sends it", typed+`?.includes("square-knot 12") && `+saved)
+	v.leave()
+	v.key("z", chromedp.ModifierCtrl)
+	v.until("and undoes it", knots(11)+` && `+saved)
+}
+
+// The command writes lengths as the page does: each quantity by one rounding.
+func TestTheCommandSaysWhatThePageSays(t *testing.T) {
+	v := open(t, demoAt(t), "/")
+	for _, units := range []string{"mm", "inch"} {
+		v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`fetch("/api/settings", {method: "PATCH", body: '{"units":%q}'})`, units), chromedp.EvalAwaitPromise))
+		for _, piece := range []int{1, 4, 5} {
+			v.goTo(fmt.Sprintf("/piece/%d/sheet", piece))
+			v.until("the sheet is there", `document.querySelector('[data-testid="fold-A"]') && !document.querySelector("[data-wait]")`)
+			rows := eval[[][]string](v, `[...document.querySelectorAll("tr:has([data-testid^=fold])")].map((r) => [r.querySelector("th").textContent.trim(), ...[...r.querySelectorAll("td")].slice(1).map((d) => d.textContent.trim())])`)
+			cmd := exec.Command(binary, "plan", "--text", "-")
+			if units == "inch" {
+				cmd.Args = append(cmd.Args, "--inch")
+			}
+			cmd.Stdin = strings.NewReader(eval[string](v, fmt.Sprintf(`fetch("/api/pieces/%d/file").then((r) => r.text())`, piece)))
+			out, err := cmd.Output()
+			if err != nil {
+				t.Fatal(err)
+			}
+			text := regexp.MustCompile(` {2,}`).ReplaceAllString(string(out), "|")
+			for _, r := range rows {
+				cut, fold, left := r[1], r[2], r[3]
+				at, side, folded := strings.Cut(fold, ", ")
+				fold = "none"
+				if folded {
+					fold = at + " from the end of the " + side + " leg"
+				}
+				line := regexp.MustCompile(`(?m)^\|` + r[0] + `\|.*$`).FindString(text)
+				if parts := strings.Split(line, "|"); len(parts) < 7 || parts[3] != cut || parts[4] != left || parts[6] != fold {
+					t.Errorf("piece %d in %s: the sheet says cut %s, fold %s, left %s; the command %q", piece, units, cut, fold, left, line)
+				}
+			}
+			if len(rows) == 0 {
+				t.Errorf("piece %d: the sheet names no cord", piece)
+			}
+		}
+	}
 }
 
 // Of two windows at the vise the further one holds, and both say so.

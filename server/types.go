@@ -166,6 +166,9 @@ type Catalogue struct {
 	Makes     []Make          `json:"makes"`
 	Materials []Material      `json:"materials"`
 	Patterns  []piece.Pattern `json:"patterns"`
+	// MostKnots and MostStrands are what a section may count and a place may be.
+	MostKnots   int `json:"most_knots"`
+	MostStrands int `json:"most_strands"`
 }
 
 // CatalogueKnot is a knot with the section that it starts as.
@@ -234,7 +237,7 @@ type Wire struct {
 }
 
 func catalogue() Catalogue {
-	out := Catalogue{Patterns: piece.Patterns()}
+	out := Catalogue{Patterns: piece.Patterns(), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)
 		if err != nil {

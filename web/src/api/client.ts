@@ -35,6 +35,11 @@ export function whyNot(e: unknown): string {
   return "the server is out of reach";
 }
 
+/** pause is how long is waited before the next try, ms, when so many have failed. */
+export function pause(failures: number): number {
+  return Math.min(1000 * 2 ** failures, 30_000);
+}
+
 async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
   let answer: Response;
   let text: string;

@@ -1,4 +1,4 @@
-import { api, Failed, passes, whyNot } from "./client";
+import { api, Failed, passes, pause, whyNot } from "./client";
 import type { Bench, Document, Problem } from "./types.gen";
 
 /** How the last change fared. "saved" is said only of what the server acknowledged. */
@@ -9,7 +9,7 @@ type Change = (d: Document) => Document;
 /** Job is something to be done with the piece, one after the other. */
 type Job =
   | { kind: "edit"; change: Change; document?: Document }
-  | { kind: "undo" | "redo" }
+  | { kind: "undo" | "redo"; document?: Document }
   | { kind: "line"; line: string; done: (p: Problem | null) => void }
   | { kind: "back"; revision: number };
 
@@ -37,8 +37,6 @@ export interface Seen {
   /** undo and redo that are still on their way */
   walking: number;
 }
-
-const pauses = [1000, 2000, 4000, 8000, 15000, 30000];
 
 /**
  * PieceStore holds one piece of one data folder. Every edit shows at once, is kept on the shelf of the
@@ -74,7 +72,8 @@ export class PieceStore {
     window.addEventListener("online", () => this.again());
     window.addEventListener("beforeunload", (e) => {
       // What is on the shelf waits there; only what cannot be put on it would be lost.
-      if (this.jobs.some((j) => j.kind === "edit") && !this.shelved()) e.preventDefault();
+      const edits = this.jobs.filter((j) => j.kind === "edit");
+      if (edits.some((j) => !j.document) || (edits.length > 0 && !this.shelved())) e.preventDefault();
     });
   }
 
@@ -128,7 +127,8 @@ export class PieceStore {
   private keep() {
     const b = this.seen.bench;
     if (!b) return;
-    const documents = this.jobs.flatMap((j) => (j.kind === "edit" && j.document ? [j.document] : []));
+    // An undo of what was not sent yet is kept as what it came to.
+    const documents = this.jobs.flatMap((j) => ("document" in j && j.document ? [j.document] : []));
     try {
       if (documents.length === 0) {
         localStorage.removeItem(this.shelf(b));
@@ -175,15 +175,36 @@ export class PieceStore {
     this.onAck(b);
   }
 
-  /** resolved tells whether the document that is shown is known: no undo and no typed line is on its way. */
-  private resolved(): boolean {
-    return this.jobs.every((j) => j.kind === "edit" && j.document !== undefined);
+  /**
+   * work makes the edits that wait and gives the document that comes of the jobs. It is not all of them where
+   * only the server knows what one comes to: a typed line, or undo and redo beyond what was not sent yet.
+   */
+  private work(): { document: Document | undefined; all: boolean } {
+    let way = [this.seen.bench?.document];
+    let at = 0;
+    for (const j of this.jobs) {
+      const now = way[at];
+      if (j.kind === "edit" && now) {
+        j.document ??= j.change(now);
+        way = [...way.slice(0, at + 1), j.document];
+        at++;
+      } else if (j.kind === "undo" && (at > 0 || j.document)) {
+        if (at > 0) at--;
+        else way = [j.document, ...way];
+        j.document = way[at];
+      } else if (j.kind === "redo" && (way.length > 1 || j.document)) {
+        if (at < way.length - 1) at++;
+        else if (way.length === 1) way = [j.document];
+        j.document = way[at];
+      } else return { document: now, all: false };
+    }
+    return { document: way[at], all: true };
   }
 
   edit = (change: Change) => {
-    const now = this.seen.document;
+    const { document: now, all } = this.work();
     if (!now) return;
-    if (!this.resolved()) {
+    if (!all) {
       this.jobs.push({ kind: "edit", change }); // made on what comes of the jobs before it
       this.show({ note: null });
       return;
@@ -218,7 +239,9 @@ export class PieceStore {
   private push(j: Job) {
     if (!this.seen.bench) return;
     this.jobs.push(j);
-    this.show({ refused: null, note: null });
+    const { document } = this.work();
+    this.keep();
+    this.show({ document, refused: null, note: null });
     this.send();
   }
 
@@ -268,10 +291,9 @@ export class PieceStore {
       return true;
     } catch (e) {
       if (passes(e)) {
-        const pause = pauses[Math.min(this.failures++, pauses.length - 1)];
         const after = e instanceof Failed ? e.after * 1000 : 0;
         this.show({ state: "unsaved", why: whyNot(e) });
-        this.timer = setTimeout(() => this.again(), Math.max(pause, Math.min(after, 30000)));
+        this.timer = setTimeout(() => this.again(), Math.max(pause(this.failures++), Math.min(after, 30_000)));
         return false;
       }
       if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
@@ -297,16 +319,11 @@ export class PieceStore {
     }
   }
 
-  /** settleEdits makes the edits that come next on the document that is known now, up to the next job of another kind. */
+  /** settleEdits makes the edits that wait on the document that is known now. */
   private settleEdits() {
-    let now = this.seen.bench?.document;
-    for (const j of this.jobs) {
-      if (j.kind !== "edit" || !now) break;
-      if (j.document === undefined) j.document = j.change(now);
-      now = j.document;
-    }
+    const { document } = this.work();
     this.keep();
-    this.show({ document: now, why: "", ...(this.seen.state === "unsaved" ? { state: "saving" as const } : {}) });
+    this.show({ document, why: "", ...(this.seen.state === "unsaved" ? { state: "saving" as const } : {}) });
   }
 
   private conflicted(j: Job, p: Problem) {
@@ -315,7 +332,7 @@ export class PieceStore {
       // Nothing of ours is lost by it: the piece is shown as it is now, and what was asked is not done.
       this.jobs.shift();
       this.acknowledge(theirs);
-      this.settleEdits();
+      this.anew();
       const what = j.kind === "line" ? "The line was not saved" : "That was not done";
       if (j.kind === "line") {
         j.done({ ...p, detail: "This piece was changed in another window; look at the line and save it again." });
@@ -329,15 +346,21 @@ export class PieceStore {
     this.show({ state: "conflict", conflict: { theirs, mine }, choosing: true });
   }
 
-  /** refuse drops what cannot be saved and makes the edits after it without it. */
+  /** anew makes what waits again, on a document that is not the one that it was made on. */
+  private anew() {
+    for (const j of this.jobs) if ("document" in j) j.document = undefined;
+    this.settleEdits();
+  }
+
+  /** refuse drops what cannot be saved, with the undo of it, and makes the edits after it without it. */
   private refuse(j: Job, e: unknown) {
     this.jobs.shift();
+    if (j.kind === "edit" && this.jobs[0]?.kind === "undo") this.jobs.shift();
     if (j.kind === "line") {
       const problem = e instanceof Failed ? e.problem : null;
       j.done(problem ?? { type: "", title: "", status: 0, detail: e instanceof Error ? e.message : "It was refused." });
     }
-    for (const next of this.jobs) if (next.kind === "edit") next.document = undefined;
-    this.settleEdits();
+    this.anew();
     if (j.kind !== "line") this.show({ refused: e instanceof Error ? e.message : "The change was refused." });
   }
 

@@ -32,6 +32,13 @@ export function useCatalogue() {
   return useQuery({ queryKey: ["catalogue"], queryFn: () => api.get<Catalogue>("/catalogue"), staleTime: Infinity });
 }
 
+/** useLimits are the most knots of a section and strands of a piece, as the server knows them. */
+export function useLimits() {
+  const known = useCatalogue().data;
+  const none = Number.MAX_SAFE_INTEGER;
+  return { knots: known?.most_knots ?? none, strands: known?.most_strands ?? none };
+}
+
 const usual: Settings = { units: "mm", hand: "right", theme: "auto" };
 
 export function useSettings(): Settings {

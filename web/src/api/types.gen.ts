@@ -268,6 +268,8 @@ export interface Catalogue {
   makes: Make[];
   materials: Material[];
   patterns: Pattern[];
+  most_knots: number;
+  most_strands: number;
 }
 export interface CatalogueKnot {
   id: string;

@@ -1,6 +1,6 @@
 import { createContext, type ReactNode, useCallback, useContext, useDeferredValue, useMemo, useState } from "react";
 import { Failed } from "../api/client";
-import { useDrawing, usePlan } from "../api/queries";
+import { useDrawing, useLimits, usePlan } from "../api/queries";
 import type { Document, FieldProblem, Fix, Plan } from "../api/types.gen";
 import type { PieceHandle } from "../api/usePiece";
 import { useLast } from "../ui/useLast";
@@ -43,10 +43,13 @@ export function useWork(): Work {
   return w;
 }
 
-const mostKnots = 10_000;
-
-/** counted gives a document with another number of knots in a section. */
-function counted(d: Document, section: number, count: (now: number | undefined) => number | undefined): Document {
+/** counted gives a document with another number of knots in a section, from 1 to most. */
+function counted(
+  d: Document,
+  section: number,
+  most: number,
+  count: (now: number | undefined) => number | undefined,
+): Document {
   return {
     ...d,
     sequence: d.sequence.map((s, i) => {
@@ -54,7 +57,7 @@ function counted(d: Document, section: number, count: (now: number | undefined) 
       const n = count(s.fit_mm ? undefined : s.count);
       if (n === undefined || (n === s.count && !s.fit_mm)) return s;
       const { fit_mm: _, ...rest } = s;
-      return { ...rest, count: Math.max(1, Math.min(mostKnots, n)) };
+      return { ...rest, count: Math.max(1, Math.min(most, n)) };
     }),
   };
 }
@@ -80,20 +83,21 @@ export function WorkProvider({
   const [lit, setLit] = useState<number | null>(null);
   const [selected, select] = useState(Math.min(1, Math.max(0, document.sequence.length - 1)));
   const { edit, revision } = piece;
+  const most = useLimits().knots;
   const setCount = useCallback(
-    (section: number, count: number) => edit((d) => counted(d, section, () => count)),
-    [edit],
+    (section: number, count: number) => edit((d) => counted(d, section, most, () => count)),
+    [edit, most],
   );
   // Every press changes the document as it is then, not the answer that was last seen.
   const addCount = useCallback(
     (section: number, by: number, now: number | undefined) =>
       edit((d) =>
-        counted(d, section, (n) => {
+        counted(d, section, most, (n) => {
           const from = n ?? now;
           return from === undefined ? undefined : from + by;
         }),
       ),
-    [edit],
+    [edit, most],
   );
   const work = useMemo<Work>(
     () => ({

@@ -8,7 +8,7 @@ import {
   useRef,
   useState,
 } from "react";
-import { usePicture, useSettings } from "../api/queries";
+import { useLimits, usePicture, useSettings } from "../api/queries";
 import type { Band, Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { length, type Units } from "../ui/units";
@@ -225,6 +225,7 @@ interface PullProps extends Band {
 const Pull = memo(function Pull(p: PullProps) {
   const { knotMM, count, perMM, active, setCount, addCount, units, ...band } = p;
   const grip = useRef<{ y: number; count: number } | null>(null);
+  const most = useLimits().knots;
   const px = 100 / perMM;
   const y = band.bottom;
   const down = (e: PointerEvent<SVGGElement>) => {
@@ -254,7 +255,7 @@ const Pull = memo(function Pull(p: PullProps) {
       aria-label={`Knots in section ${band.section + 1}`}
       aria-valuenow={count}
       aria-valuemin={1}
-      aria-valuemax={10000}
+      aria-valuemax={most}
       aria-valuetext={`${count} knots, ${length(count * knotMM, units)}`}
       data-pull={band.section}
       className="cursor-ns-resize"

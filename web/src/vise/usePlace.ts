@@ -1,9 +1,8 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { api, Failed, passes, whyNot } from "../api/client";
+import { api, Failed, passes, pause, whyNot } from "../api/client";
 import type { PlaceAnswer } from "../api/types.gen";
 
-const pauses = [1000, 2000, 4000, 8000, 15000];
 /** how often one looks whether another device has gone on, ms */
 const look = 4000;
 
@@ -18,6 +17,11 @@ function device(): string {
     localStorage.setItem(key, name);
   }
   return name;
+}
+
+/** where says on what the place was set last. */
+function where(a: PlaceAnswer): string {
+  return a.device && a.device !== device() ? `On ${a.device}` : "In another window";
 }
 
 /**
@@ -59,12 +63,11 @@ export function usePlace(id: number, revision: number, actions: number, start: n
           n.failures = 0;
           n.known = a.done;
           if (a.elsewhere) {
-            const who = a.device && a.device !== device() ? `On ${a.device}` : "In another window";
             take(
               a.done,
               a.done > to
-                ? `${who} the piece has come further; this is that place.`
-                : `${who} the piece was worked on too; yours is further, and holds there as well.`,
+                ? `${where(a)} the piece has come further; this is that place.`
+                : `${where(a)} the piece was worked on too; yours is further, and holds there as well.`,
             );
           }
           client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" });
@@ -81,7 +84,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
           }
           setState("unsaved");
           setWhy(`${whyNot(e)}; it is tried again`);
-          timer.current = setTimeout(send, pauses[Math.min(n.failures++, pauses.length - 1)]);
+          timer.current = setTimeout(send, pause(n.failures++));
           return;
         }
       }
@@ -113,8 +116,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
           setNote("The piece was changed in another window; the place is still at its knot.");
           reopen();
         } else if (a.done !== n.known) {
-          const who = a.device && a.device !== device() ? `On ${a.device}` : "In another window";
-          take(a.done, `${who} the piece has gone on; this is that place.`);
+          take(a.done, `${where(a)} the piece has gone on; this is that place.`);
         }
       } catch {
         // Out of reach: the next step says so.

@@ -9,6 +9,7 @@ import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { diameter } from "../../ui/units";
 import { useWork } from "../work";
+import { usedCords } from "./used";
 
 export const fresh: StuffOf = { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" };
 
@@ -23,6 +24,7 @@ export function nextId(cords: Cord[]): string {
 export function Stuff() {
   const { document, edit, plan } = useWork();
   const { units } = useSettings();
+  const used = usedCords(document);
   const [drawer, setDrawer] = useState<{ cord: number | null } | null>(null);
   const set = (i: number, stuff: StuffOf) =>
     edit((d) => ({ ...d, cords: d.cords.map((c, k) => (k === i ? { ...c, stuff } : c)) }));
@@ -33,7 +35,6 @@ export function Stuff() {
       <ul className="flex flex-col gap-3">
         {document.cords.map((c, i) => {
           const planned = plan?.cords.find((p) => p.id === c.id);
-          const used = document.sequence.some((s) => s.cord === c.id || s.cords?.includes(c.id));
           return (
             <li key={c.id} className="flex flex-col gap-2 rounded-box border border-base-300 p-3">
               <div className="flex items-center gap-2">
@@ -47,7 +48,7 @@ export function Stuff() {
                 <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => setDrawer({ cord: i })}>
                   From the drawer
                 </button>
-                {!used && (
+                {!used.has(c.id) && (
                   <button
                     type="button"
                     className="btn btn-ghost btn-xs h-7"

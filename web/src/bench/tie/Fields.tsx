@@ -1,4 +1,5 @@
 import { useEffect, useId, useState } from "react";
+import { useLimits } from "../../api/queries";
 import type { CatalogueKnot, Field, Section } from "../../api/types.gen";
 import { ColourInput } from "../../ui/ColourInput";
 import { Choice } from "../../ui/fields";
@@ -37,6 +38,7 @@ export function Fields({
 
 function FieldInput({ f, section, change }: { f: Field; section: Section; change: (v: Partial<Section>) => void }) {
   const { document } = useWork();
+  const limits = useLimits();
   const value = f.key
     .split(".")
     .reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], section as unknown);
@@ -84,7 +86,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
           whole
           optional={!f.needed}
           least={f.least || 1}
-          most={f.most || 64}
+          most={f.most || limits.strands}
           onSet={set}
         />
       );
@@ -106,6 +108,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
 
 /** PlacesInput takes places counted from the left, all where none are named. */
 export function PlacesInput({ label, value, onSet }: { label: string; value: number[]; onSet: (p: number[]) => void }) {
+  const limits = useLimits();
   const read = (words: string[]): number[] | string => {
     if (words.length === 0 || (words.length === 1 && words[0].toLowerCase() === "all")) return [];
     const out: number[] = [];
@@ -114,7 +117,8 @@ export function PlacesInput({ label, value, onSet }: { label: string; value: num
       if (!run) return `“${w}” is no place; write 1 2 3, 1-4 or all.`;
       const from = Number(run[1]);
       const to = Number(run[2] ?? run[1]);
-      if (from < 1 || to < from || to > 64) return `“${w}” is no place; they count from 1 to 64.`;
+      if (from < 1 || to < from || to > limits.strands)
+        return `“${w}” is no place; they count from 1 to ${limits.strands}.`;
       for (let n = from; n <= to; n++) out.push(n);
     }
     return out;

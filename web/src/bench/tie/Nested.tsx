@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { useLimits } from "../../api/queries";
 import type { Catalogue, Section } from "../../api/types.gen";
 import { Choice } from "../../ui/fields";
 import { NumberInput } from "../../ui/NumberInput";
@@ -16,6 +17,7 @@ export function Nested(p: {
   onSet: (s: Section[]) => void;
 }) {
   const { document } = useWork();
+  const limits = useLimits();
   const [open, setOpen] = useState<number | null>(null);
   const set = (at: number, v: Partial<Section>) => p.onSet(p.sequence.map((s, i) => (i === at ? { ...s, ...v } : s)));
   const move = (from: number, to: number) => {
@@ -51,7 +53,7 @@ export function Nested(p: {
                   label={`Knots in ${p.label}, section ${i + 1}`}
                   value={s.count ?? 1}
                   least={1}
-                  most={10_000}
+                  most={limits.knots}
                   onSet={(n) => n && set(i, { count: n })}
                 />
               )}

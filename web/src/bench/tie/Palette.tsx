@@ -6,6 +6,7 @@ import { Dialog } from "../../ui/Dialog";
 import { Swatch } from "../../ui/fields";
 import { diameter } from "../../ui/units";
 import { fresh, nextId } from "../stuff/Stuff";
+import { usedCords } from "../stuff/used";
 
 /** Palette finds a knot by its name, its other names and its look, and adds it. */
 export function Palette(p: {
@@ -87,18 +88,9 @@ function WhichCord(p: {
 }) {
   const drawer = useDrawer();
   const { units } = useSettings();
-  const used = new Set<string>();
-  const look = (seq: Section[]) => {
-    for (const s of seq) {
-      for (const id of s.cords ?? []) used.add(id);
-      if (s.cord) used.add(s.cord);
-      look(s.sequence ?? []);
-      for (const r of s.rows ?? []) look(r.sequence);
-    }
-  };
-  look(p.document.sequence);
+  const used = usedCords(p.document);
   const free = p.document.cords.filter((c) => !used.has(c.id));
-  const fresh1 = (stuff: Cord["stuff"]): Cord => ({ id: nextId(p.document.cords), stuff });
+  const withStuff = (stuff: Cord["stuff"]): Cord => ({ id: nextId(p.document.cords), stuff });
   const line = (stuff: Cord["stuff"]) => `${stuff.make} ${stuff.material}, ${diameter(stuff.diameter_mm, units)}`;
   return (
     <Dialog title={`Which cord for the ${p.knot.name}?`} onClose={p.onClose}>
@@ -120,7 +112,7 @@ function WhichCord(p: {
             <button
               type="button"
               className="btn btn-ghost h-auto w-full justify-start py-1.5"
-              onClick={() => p.onTake(fresh1(s.stuff), true)}
+              onClick={() => p.onTake(withStuff(s.stuff), true)}
             >
               <Swatch colour={s.stuff.colour} /> {s.name}: {line(s.stuff)}, from the drawer
             </button>
@@ -130,7 +122,7 @@ function WhichCord(p: {
           <button
             type="button"
             className="btn btn-ghost h-auto w-full justify-start py-1.5"
-            onClick={() => p.onTake(fresh1(p.document.cords[0]?.stuff ?? fresh), true)}
+            onClick={() => p.onTake(withStuff(p.document.cords[0]?.stuff ?? fresh), true)}
           >
             A new one{p.document.cords[0] ? `, like cord ${p.document.cords[0].id}` : ""}; change it in Stuff
           </button>
@@ -218,7 +210,8 @@ function fromBall(d: Document, ball: Section): Section[] {
 
 /** ready fills a new section with the cords, rows or sections that it needs to mean something here. */
 export function ready(d: Document, s: Section, hanging: number): Section {
-  const free = d.cords.map((c) => c.id).filter((id) => !d.sequence.some((q) => q.cord === id || q.cords?.includes(id)));
+  const used = usedCords(d);
+  const free = d.cords.map((c) => c.id).filter((id) => !used.has(id));
   switch (s.do) {
     case "gather":
       return { ...s, cord: free[0] ?? "" };

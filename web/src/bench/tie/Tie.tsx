@@ -1,5 +1,5 @@
 import { memo, useEffect, useMemo, useRef, useState } from "react";
-import { useCatalogue, useSettings } from "../../api/queries";
+import { useCatalogue, useLimits, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Section } from "../../api/types.gen";
 import { Turn } from "../../hang/Turn";
 import { Panel } from "../../ui/fields";
@@ -72,6 +72,7 @@ interface RowProps {
 const Row = memo(function Row(p: RowProps) {
   const { index, section, k, count, height, here, lit, units, setLit, select, setCount, addCount, wrong } = p;
   const shown = section.count || count;
+  const limits = useLimits();
   const row = useRef<HTMLLIElement>(null);
   const was = useRef(here);
   useEffect(() => {
@@ -123,7 +124,7 @@ const Row = memo(function Row(p: RowProps) {
               label={`Knots in section ${index + 1}`}
               value={shown}
               least={1}
-              most={10_000}
+              most={limits.knots}
               onSet={(n) => n && setCount(index, n)}
             />
             <button
