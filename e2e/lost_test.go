@@ -259,6 +259,22 @@ func TestTheTypedLineAsks(t *testing.T) {
 	v.until("it asks", `document.querySelector('[data-testid="asking"]')?.textContent.includes("Take all 3 sections out?")`)
 	v.click("Bring the line back")
 	v.until("the line is back", typed+`.startsWith("mount A B, square-knot 9")`)
+	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))
+	v.key(" , ,")
+	v.key(kb.Enter)
+	v.until("commas alone are empty too", `document.querySelector('[data-testid="asking"]')`)
+	v.click("Bring the line back")
+	// What Escape gives up is not saved by leaving the field.
+	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))
+	v.key("mount A B, square-knot 4, finish dome")
+	v.key(kb.Escape)
+	v.until("the saved line is back", typed+`.startsWith("mount A B, square-knot 9")`)
+	v.leave()
+	v.key("+")
+	v.until("and the next change is made on it", typed+`.startsWith("mount A B, square-knot 10") && `+saved)
+	if n := stored[int](v, 1, `b.document.sequence[1].count`); n != 10 {
+		t.Errorf("it has %d knots", n)
+	}
 	v.typeLine("mount A B, square-knot 4 gap 9mm")
 	v.until("a comma is missing", `document.getElementById("typed-line-hint").textContent.includes("write a comma before it")`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.getElementById("typed-line").focus()`))

@@ -570,7 +570,8 @@ func Unknown(do string) error {
 }
 
 // Nearest lists the ids whose names are nearly spelt like one: no more than a
-// quarter of its letters differ, and none is nearer. At most three.
+// quarter of its letters differ, and none is nearer. At most three. Where none is,
+// a name that only one knot's names begin with stands for that one.
 func Nearest(do string) []string {
 	type cand struct {
 		id string
@@ -593,6 +594,18 @@ func Nearest(do string) []string {
 	var out []string
 	for i := 0; i < len(cs) && i < 3 && cs[i].d <= max(1, len(do)/4) && cs[i].d == cs[0].d; i++ {
 		out = append(out, cs[i].id)
+	}
+	if len(out) == 0 {
+		for id, k := range catalogue {
+			if slices.ContainsFunc(append([]string{id}, k.OtherNames...), func(name string) bool {
+				return strings.HasPrefix(strings.ReplaceAll(name, " ", "-"), do+"-")
+			}) {
+				out = append(out, id)
+			}
+		}
+		if len(out) > 1 {
+			return nil
+		}
 	}
 	return out
 }

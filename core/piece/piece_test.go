@@ -569,6 +569,8 @@ func TestSlipsAreNamedByWhatWasMeant(t *testing.T) {
 		"mount A B, square-knot 10 gap 12mm":                 "gap is a section of its own; write a comma before it",
 		"mount A B square knot 4":                            "square-knot is a section of its own; write a comma",
 		"mount A B, sqare-knot 4":                            "did you mean square-knot?",
+		"mount A B, cobra 4":                                 "did you mean square-knot?",
+		"mount A B, half-hitch 4":                            "none is spelt nearly so",
 		"mount A B, bowline 3":                               "no knot named",
 		"mount A B, square-knot ten":                         `"ten" is not a count`,
 		"mount A B, square-knot 4 colour=red":                `square-knot has no "colour"`,

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Problem } from "../../api/types.gen";
 import { setPath, useWork } from "../work";
 
@@ -8,12 +8,16 @@ export function TypedLine({ notation }: { notation: string }) {
   const [text, setText] = useState(notation);
   const [typing, setTyping] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
+  // The line that the problem is of; what is typed since stands elsewhere.
+  const [asked, setAsked] = useState("");
+  const dropped = useRef(false);
   useEffect(() => {
     if (!typing) setText(notation);
   }, [notation, typing]);
   const [asking, setAsking] = useState(false);
+  const blank = /^[\s,]*$/.test(text);
   const save = async (sure = false) => {
-    if (text.trim() === "" && notation.trim() !== "" && !sure) {
+    if (blank && notation.trim() !== "" && !sure) {
       setAsking(true);
       return;
     }
@@ -23,6 +27,7 @@ export function TypedLine({ notation }: { notation: string }) {
       setTyping(false);
       return;
     }
+    setAsked(text);
     const p = await piece.spell(text);
     setProblem(p);
     if (!p) setTyping(false);
@@ -58,10 +63,14 @@ export function TypedLine({ notation }: { notation: string }) {
             setTyping(false);
             setAsking(false);
             setProblem(null);
+            dropped.current = true; // leaving it does not save it
             e.currentTarget.blur();
           }
         }}
-        onBlur={() => typing && text.trim() !== "" && save()}
+        onBlur={() => {
+          if (typing && !blank && !dropped.current) save();
+          dropped.current = false;
+        }}
       />
       {asking && (
         <p role="alert" className="flex flex-wrap items-center gap-2 text-sm" data-testid="asking">
@@ -105,7 +114,7 @@ export function TypedLine({ notation }: { notation: string }) {
           <>
             {slip && at >= 0 ? (
               <>
-                At “<strong>{text.slice(at, at + 14)}</strong>”: {slip.message}.
+                At “<strong>{asked.slice(at, at + 14)}</strong>”: {slip.message}.
               </>
             ) : (problem.errors?.length ?? 0) > 0 ? (
               problem.errors?.map((e) => (
