@@ -1,6 +1,7 @@
-import { useEffect, useId, useState } from "react";
+import { useId } from "react";
 import { useSettings } from "../api/queries";
 import { inches, readLength } from "./units";
+import { useDraft } from "./useDraft";
 
 interface Props {
   label: string;
@@ -23,27 +24,12 @@ export function LengthInput({ label, mm, onSet, optional, hint, fine }: Props) {
       : units === "inch"
         ? `${inches(mm, fine ? 32 : 16)} in`
         : `${Number(mm.toFixed(fine ? 2 : 1))} mm`;
-  const [text, setText] = useState(written);
-  const [wrong, setWrong] = useState(false);
-  useEffect(() => {
-    setText(written);
-    setWrong(false);
-  }, [written]);
-  const done = () => {
-    if (text === written) return;
-    if (text.trim() === "" && optional) {
-      onSet(undefined);
-      return;
-    }
-    const v = readLength(text, units);
-    if (v === null) {
-      setWrong(true);
-      return;
-    }
-    setWrong(false);
+  const { wrong, input } = useDraft(written, (text) => {
+    const v = text.trim() === "" && optional ? undefined : readLength(text, units);
+    if (v === null) return units === "inch" ? "Write 4, 3/4 or 1-1/2 in, or 30 mm." : "Write 30, 3 cm or 1-1/2 in.";
     onSet(v);
-    setText(written);
-  };
+    return "";
+  });
   return (
     <div className="flex flex-col gap-1">
       <label htmlFor={id} className="text-sm">
@@ -52,22 +38,12 @@ export function LengthInput({ label, mm, onSet, optional, hint, fine }: Props) {
       <input
         id={id}
         className={`input input-sm figure w-full ${wrong ? "input-error" : ""}`}
-        value={text}
-        aria-invalid={wrong}
         aria-describedby={wrong || hint ? `${id}-hint` : undefined}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={done}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") done();
-          if (e.key === "Escape") {
-            setText(written);
-            setWrong(false);
-          }
-        }}
+        {...input}
       />
       {(wrong || hint) && (
         <p id={`${id}-hint`} className={`text-xs ${wrong ? "text-error" : "opacity-80"}`}>
-          {wrong ? (units === "inch" ? "Write 4, 3/4 or 1-1/2 in, or 30 mm." : "Write 30, 3 cm or 1-1/2 in.") : hint}
+          {wrong || hint}
         </p>
       )}
     </div>

@@ -1,4 +1,5 @@
-import { useEffect, useId, useState } from "react";
+import { useId } from "react";
+import { useDraft } from "./useDraft";
 
 interface Props {
   label: string;
@@ -25,32 +26,19 @@ export function NumberInput(p: Props) {
   const { label, value, onSet, least = 0, most = Number.MAX_SAFE_INTEGER, whole, optional, bare, className } = p;
   const id = useId();
   const written = value === undefined ? "" : String(value);
-  const [text, setText] = useState(written);
-  const [wrong, setWrong] = useState("");
-  useEffect(() => {
-    setText(written);
-    setWrong("");
-  }, [written]);
-  const done = () => {
-    if (text.trim() === written) {
-      setWrong("");
-      setText(written);
-      return;
-    }
-    if (text.trim() === "") {
+  const { wrong, input } = useDraft(written, (text) => {
+    const t = text.trim();
+    if (t === "") {
       if (optional) onSet(undefined);
-      else setWrong("Write a number.");
-      return;
+      return optional ? "" : "Write a number.";
     }
-    const n = readNumber(text);
-    if (n === null) setWrong(`“${text.trim()}” is no number.`);
-    else if (whole && !Number.isInteger(n)) setWrong("Write a whole number.");
-    else if (n < least || n > most) setWrong(`It goes from ${least} to ${most.toLocaleString("en")}.`);
-    else {
-      setWrong("");
-      onSet(n);
-    }
-  };
+    const n = readNumber(t);
+    if (n === null) return `“${t}” is no number.`;
+    if (whole && !Number.isInteger(n)) return "Write a whole number.";
+    if (n < least || n > most) return `It goes from ${least} to ${most.toLocaleString("en")}.`;
+    onSet(n);
+    return "";
+  });
   return (
     <div className={bare ? "relative" : "flex flex-col gap-1"}>
       <label htmlFor={id} className={bare ? "sr-only" : "text-sm"}>
@@ -60,22 +48,10 @@ export function NumberInput(p: Props) {
         id={id}
         className={`input figure ${wrong ? "input-error" : ""} ${className ?? "input-sm w-full"}`}
         inputMode={whole ? "numeric" : "decimal"}
-        value={text}
-        aria-invalid={wrong !== ""}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
         onFocus={(e) => bare && e.target.select()}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={done}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") {
-            if (bare) e.currentTarget.blur();
-            else done();
-          }
-          if (e.key === "Escape") {
-            setText(written);
-            setWrong("");
-          }
-        }}
+        {...input}
+        onKeyDown={(e) => (bare && e.key === "Enter" ? e.currentTarget.blur() : input.onKeyDown(e))}
       />
       {wrong && (
         <p

@@ -10,7 +10,7 @@ import { useWork } from "../work";
 
 /** Log: what was cut, what was left, how long it took, what to change next time. */
 export function Log() {
-  const { id, plan, document } = useWork();
+  const { id, plan, planError, document } = useWork();
   const { units } = useSettings();
   const log = useLog(id);
   const again = [["log", id], ["tags"]];
@@ -88,7 +88,12 @@ export function Log() {
             {add.error.message}
           </p>
         )}
-        <button type="submit" className="btn btn-primary btn-sm self-start" disabled={add.isPending}>
+        {/* An entry says what was cut, so it waits for the plan where there is one. */}
+        <button
+          type="submit"
+          className="btn btn-primary btn-sm self-start"
+          disabled={add.isPending || (!plan && !planError)}
+        >
           Write it down
         </button>
       </form>

@@ -1,10 +1,11 @@
-import { useEffect, useId, useState } from "react";
+import { useId } from "react";
 import { useLimits } from "../../api/queries";
 import type { CatalogueKnot, Field, Section } from "../../api/types.gen";
 import { ColourInput } from "../../ui/ColourInput";
 import { Choice } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
+import { useDraft } from "../../ui/useDraft";
 import { setPath, useWork } from "../work";
 
 /** Fields are the settings of a section beside its count, as the catalogue names them. */
@@ -148,25 +149,12 @@ interface WordsProps<T> {
 /** WordsInput takes words with spaces between; what they cannot be is said where they stand. */
 function WordsInput<T>({ label, value, placeholder, read, onSet }: WordsProps<T>) {
   const id = useId();
-  const [text, setText] = useState(value);
-  const [wrong, setWrong] = useState("");
-  useEffect(() => {
-    setText(value);
-    setWrong("");
-  }, [value]);
-  const done = () => {
-    const words = text.split(/[\s,+]+/).filter(Boolean);
-    if (words.join(" ") === value) {
-      setWrong("");
-      return;
-    }
-    const got = read(words);
-    if (typeof got === "string") setWrong(got);
-    else {
-      setWrong("");
-      onSet(got);
-    }
-  };
+  const { wrong, input } = useDraft(value, (text) => {
+    const got = read(text.split(/[\s,+]+/).filter(Boolean));
+    if (typeof got === "string") return got;
+    onSet(got);
+    return "";
+  });
   return (
     <div className="flex flex-col gap-1 text-sm">
       <label htmlFor={id}>{label}</label>
@@ -174,18 +162,8 @@ function WordsInput<T>({ label, value, placeholder, read, onSet }: WordsProps<T>
         id={id}
         className={`input input-sm figure w-full ${wrong ? "input-error" : ""}`}
         placeholder={placeholder}
-        value={text}
-        aria-invalid={wrong !== ""}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={done}
-        onKeyDown={(e) => {
-          if (e.key === "Enter") done();
-          if (e.key === "Escape") {
-            setText(value);
-            setWrong("");
-          }
-        }}
+        {...input}
       />
       {wrong && (
         <p id={`${id}-wrong`} role="alert" className="text-error text-xs">
