@@ -9,7 +9,7 @@ import (
 	"fmt"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/fist"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 	"nimblebight/store"
 )
@@ -86,14 +86,14 @@ func joined(c piece.Cord, to string) piece.Cord { c.JoinedTo = to; return c }
 // cores are those in the boathouse's drawer.
 var cores = []struct {
 	name string
-	core fist.Core
+	core ball.Core
 }{
-	{"sweet-jar marble", fist.Core{Kind: fist.Marble, DiameterMM: 14}},
-	{"large marble", fist.Core{Kind: fist.Marble, DiameterMM: 25}},
-	{"bearing ball", fist.Core{Kind: fist.Steel, DiameterMM: 19}},
-	{"beech ball", fist.Core{Kind: fist.Wood, DiameterMM: 20}},
-	{"cork float", fist.Core{Kind: fist.Wood, DiameterMM: 30}},
-	{"pea bead", fist.Core{Kind: fist.Wood, DiameterMM: 8}},
+	{"sweet-jar marble", ball.Core{Kind: ball.Marble, DiameterMM: 14}},
+	{"large marble", ball.Core{Kind: ball.Marble, DiameterMM: 25}},
+	{"bearing ball", ball.Core{Kind: ball.Steel, DiameterMM: 19}},
+	{"beech ball", ball.Core{Kind: ball.Wood, DiameterMM: 20}},
+	{"cork float", ball.Core{Kind: ball.Wood, DiameterMM: 30}},
+	{"pea bead", ball.Core{Kind: ball.Wood, DiameterMM: 8}},
 }
 
 // Fill fills an empty store; a store that holds anything is left as it is.

@@ -7,8 +7,9 @@ import (
 	"strings"
 	"testing"
 
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/demo"
@@ -60,7 +61,7 @@ func TestTheBoathouse(t *testing.T) {
 			t.Errorf("%s: its line %q gives %d sections of %d: %v", d.Name, p.Notation, len(again), len(d.Sequence), err)
 		}
 	}
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		for _, s := range p.Document.Sequence {
 			mark(s)
 		}
@@ -93,7 +94,7 @@ func TestTheDrawer(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	var own fist.Cord
+	var own ball.Cord
 	for i, c := range cords {
 		var p piece.Cord
 		if err := json.Unmarshal(c.What, &p.Stuff); err != nil {
@@ -103,7 +104,7 @@ func TestTheDrawer(t *testing.T) {
 			t.Errorf("%s: %s %s", c.Name, f, why)
 		}
 		if i == 0 {
-			own = fist.Of(p.Stuff)
+			own = ball.Of(p.Stuff, p.Stuff.Figures())
 		}
 	}
 	cores, err := s.Drawer(t.Context(), store.Cores)
@@ -112,12 +113,12 @@ func TestTheDrawer(t *testing.T) {
 	}
 	fits := 0
 	for _, c := range cores {
-		var core fist.Core
+		var core ball.Core
 		if err := errors.Join(json.Unmarshal(c.What, &core), core.CheckKept()); err != nil {
 			t.Errorf("%s: %v", c.Name, err)
 		}
-		for p := fist.LeastPasses; p <= fist.MostPasses; p++ {
-			r, err := fist.Cores(fist.Ask{Cord: own, Passes: p, Mode: fist.OneCord})
+		for p := ball.LeastPasses; p <= ball.MostPasses; p++ {
+			r, err := ball.Cores(ball.Ask{Cord: own, Passes: p, Mode: ball.OneCord})
 			if err != nil {
 				t.Fatal(err)
 			}

@@ -75,7 +75,7 @@ func TestStuffComesFromTheDrawer(t *testing.T) {
 	v.key(kb.Escape)
 	v.click("Describe another")
 	v.until("a cord that nothing uses is warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("Cord C is not in the sequence")`)
-	v.click("Put cord C back")
+	v.click("Put back cord C")
 	v.until("and put back", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("Cord C")`)
 }
 

@@ -40,6 +40,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 		}
 		answer(c, nil, err)
 	})
+	r.GET("/offers", s.offers)
 	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })
 	r.GET("/knots", func(c *gin.Context) { answer(c, catalogue().Knots, nil) })
 	r.GET("/knots/:id/picture", s.knotPicture)
@@ -135,7 +136,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 	if have := c.GetHeader("Have-Plates"); err == nil && have != "" {
 		pic = pic.Without(strings.Split(have, ","))
 	}
-	answer(c, pic, err)
+	answer(c, s.views.drawn(pic), err)
 }
 
 // inHand is the stretch of y round the work in hand, mm: three or four knots

@@ -10,7 +10,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/fist"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 	"nimblebight/store"
 )
@@ -26,7 +26,7 @@ type Spool struct {
 type DrawerCore struct {
 	ID   int64     `json:"id"`
 	Name string    `json:"name"`
-	Core fist.Core `json:"core"`
+	Core ball.Core `json:"core"`
 }
 
 // A shelf of the drawer as the web sees it: how what lies on it is checked and
@@ -76,7 +76,7 @@ func cores() shelf[DrawerCore] {
 			if len([]rune(d.Name)) > 80 {
 				ps = append(ps, piece.Problem{Path: "name", Message: "is longer than 80 letters"})
 			}
-			var no *fist.Refused
+			var no *ball.Refused
 			if errors.As(d.Core.CheckKept(), &no) {
 				ps = append(ps, piece.Problem{Path: "core", Message: "cannot be: " + no.Why})
 			}

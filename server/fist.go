@@ -9,7 +9,8 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/fist"
+	"nimblebight/core/knots/ball"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -22,7 +23,7 @@ type FistRequest struct {
 	Passes int        `json:"passes"`
 	Mode   string     `json:"mode" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
 	Begins string     `json:"begins" jsonschema:"enum=hidden,enum=with-tail"`
-	Core   fist.Core  `json:"core"` // of no diameter: the best
+	Core   ball.Core  `json:"core"` // of no diameter: the best
 	// OuterMM asks for balls of that diameter, LeftMM for the largest from so
 	// much cord; 0 asks nothing.
 	OuterMM float64 `json:"outer_mm,omitempty"`
@@ -35,7 +36,7 @@ type FistRequest struct {
 // FistBall are the figures of a ball.
 type FistBall struct {
 	Passes   int            `json:"passes"`
-	Core     fist.Core      `json:"core"`
+	Core     ball.Core      `json:"core"`
 	CoreName string         `json:"core_name"`
 	Stopper  string         `json:"stopper,omitempty"`
 	CordMM   float64        `json:"cord_mm"`
@@ -48,9 +49,9 @@ type FistBall struct {
 	WeightG  float64        `json:"weight_g"`
 	Strands  int            `json:"strands"`
 	Fit      int            `json:"fit"` // of the core: -1 too small, 1 too large
-	Range    fist.Range     `json:"range"`
-	Faces    []fist.Face    `json:"faces"`
-	Warnings []fist.Warning `json:"warnings"`
+	Range    ball.Range     `json:"range"`
+	Faces    []ball.Face    `json:"faces"`
+	Warnings []ball.Warning `json:"warnings"`
 }
 
 // FistRefusal is why there is no ball, with what works.
@@ -68,7 +69,7 @@ type FistAnswer struct {
 	Refusal   *FistRefusal `json:"refusal,omitempty"`
 	// Cores are the diameters that the chart's cells stand at.
 	Cores  []float64     `json:"cores"`
-	Chart  []fist.Column `json:"chart"`
+	Chart  []ball.Column `json:"chart"`
 	Drawer []JudgedCore  `json:"drawer"`
 	// Suits is the number of passes that suits the core asked for, 0 for none.
 	Suits    int            `json:"suits"`
@@ -86,7 +87,7 @@ type FistAnswer struct {
 type JudgedCore struct {
 	ID   int64  `json:"id"`
 	Name string `json:"name"`
-	fist.Judged
+	ball.Judged
 }
 
 const (
@@ -101,12 +102,12 @@ func (s *Server) fists(r *gin.RouterGroup) {
 	r.POST("/fist/space", s.fistSpace)
 }
 
-func (q FistRequest) ask() fist.Ask {
-	a := fist.Ask{Cord: fist.Of(q.Stuff), Passes: q.Passes, Mode: fist.Mode(q.Mode), Tail: q.Begins == "with-tail", Core: q.Core}
+func (q FistRequest) ask() ball.Ask {
+	a := ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Begins == "with-tail", Core: q.Core}
 	if a.Mode == "" {
-		a.Mode = fist.OneCord
+		a.Mode = ball.OneCord
 	}
-	if a.Mode != fist.OneCord {
+	if a.Mode != ball.OneCord {
 		a.Tail = false
 	}
 	return a
@@ -159,12 +160,12 @@ func (s *Server) fist(c *gin.Context) {
 
 func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 	a := q.ask()
-	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: fist.ChokingMM, SpareMM: spareMM}
-	for _, k := range fist.Kinds() {
+	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: ball.ChokingMM, SpareMM: spareMM}
+	for _, k := range ball.Kinds() {
 		out.Kinds = append(out.Kinds, Named{string(k), k.Name()})
 	}
-	var no *fist.Refused
-	b, err := fist.Make(a)
+	var no *ball.Refused
+	b, err := ball.Make(a)
 	switch {
 	case err == nil:
 		out.Ball = ballOut(b)
@@ -175,30 +176,30 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 		return out, err
 	}
 	open := a
-	open.Core = fist.Core{}
-	if open.Passes < fist.LeastPasses || open.Passes > fist.MostPasses {
-		open.Passes = fist.LeastPasses + 1
+	open.Core = ball.Core{}
+	if open.Passes < ball.LeastPasses || open.Passes > ball.MostPasses {
+		open.Passes = ball.LeastPasses + 1
 	}
 	if a.Core.DiameterMM > 0 {
-		out.Suits, _ = fist.Suits(open, a.Core.DiameterMM)
+		out.Suits, _ = ball.Suits(open, a.Core.DiameterMM)
 	}
 	// From nothing to a little over the largest core that any number of passes
 	// takes.
 	top := 1.0
-	if cols, err := fist.Chart(open, nil); err == nil {
+	if cols, err := ball.Chart(open, nil); err == nil {
 		top = cols[len(cols)-1].Range.MostMM * 1.08
 	}
 	for i := range chartCores {
 		out.Cores = append(out.Cores, top*float64(i+1)/chartCores)
 	}
-	if out.Chart, err = fist.Chart(open, out.Cores); err != nil && !errors.As(err, &no) {
+	if out.Chart, err = ball.Chart(open, out.Cores); err != nil && !errors.As(err, &no) {
 		return out, err
 	}
-	plain := make([]fist.Core, len(drawer))
+	plain := make([]ball.Core, len(drawer))
 	for i, d := range drawer {
 		plain[i] = d.Core
 	}
-	if judged, err := fist.Drawer(open, plain); err == nil {
+	if judged, err := ball.Drawer(open, plain); err == nil {
 		for _, j := range judged {
 			out.Drawer = append(out.Drawer, JudgedCore{drawer[j.At].ID, drawer[j.At].Name, j})
 		}
@@ -206,7 +207,7 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 		return out, err
 	}
 	if q.OuterMM > 0 {
-		balls, err := fist.OfSize(open, q.OuterMM)
+		balls, err := ball.OfSize(open, q.OuterMM)
 		switch {
 		case err == nil:
 			for _, b := range balls {
@@ -219,7 +220,7 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 		}
 	}
 	if q.LeftMM > 0 {
-		b, err := fist.FromCord(open, q.LeftMM, spareMM)
+		b, err := ball.FromCord(open, q.LeftMM, spareMM)
 		switch {
 		case err == nil:
 			out.FromCord = ballOut(b)
@@ -229,25 +230,25 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 			return out, err
 		}
 	}
-	out.Piece = piece.OfBall(a, q.stuffs())
+	out.Piece = patterns.OfBall(a, q.stuffs())
 	return out, nil
 }
 
-func ballOut(b fist.Ball) *FistBall {
+func ballOut(b ball.Ball) *FistBall {
 	return &FistBall{Passes: b.Passes, Core: b.Core, CoreName: b.Core.Kind.Name(), Stopper: b.StopperKnot, CordMM: b.CordMM, CordsMM: b.CordsMM, BandsMM: b.BandsMM[:], LoopMM: b.LoopMM,
 		FaceMM: b.FaceMM, CornerMM: b.CornerMM, BareMM: b.BareMM, WeightG: b.WeightG, Strands: b.Ask.Strands(), Fit: b.Range.Fit(b.Core.DiameterMM),
 		Range: b.Range, Faces: b.Faces(), Warnings: b.Warnings}
 }
 
 // made draws the ball of a request up, or answers why not.
-func made(c *gin.Context) (FistRequest, fist.Ball, bool) {
+func made(c *gin.Context) (FistRequest, ball.Ball, bool) {
 	q, err := asked(c)
 	if err != nil {
 		failed(c, err)
-		return q, fist.Ball{}, false
+		return q, ball.Ball{}, false
 	}
-	b, err := fist.Make(q.ask())
-	var no *fist.Refused
+	b, err := ball.Make(q.ask())
+	var no *ball.Refused
 	if errors.As(err, &no) {
 		err = piece.Problems{{Path: no.Field, Message: "cannot be: " + no.Why}}
 	}
@@ -281,7 +282,7 @@ func (s *Server) fistPicture(c *gin.Context) {
 			}
 		}
 		stuffs := q.stuffs()
-		pic := scene.Draw(plan.BallLayout(b, strands), stuffs, scene.View{PerMM: math.Min(10, 320/b.FaceMM)})
+		pic := scene.Draw(plan.BallLayout(b, strands, stuffs), scene.View{PerMM: math.Min(10, 320/b.FaceMM)})
 		if q.Face > 0 { // only the face itself, and a little of what lies beside it
 			half := 0.5*float64(b.Passes)*b.Cord.Hard() + 0.6*b.Cord.Hard()
 			pic.Left, pic.Top = int(-100*half), int(100*(b.CornerMM/2-half))
@@ -289,7 +290,7 @@ func (s *Server) fistPicture(c *gin.Context) {
 		}
 		return pic, nil
 	})
-	answer(c, pic, err)
+	answer(c, s.views.drawn(pic), err)
 }
 
 // fistSpace gives the ball's curves to be turned.
@@ -313,7 +314,7 @@ func (s *Server) fistSpace(c *gin.Context) {
 	answer(c, out, nil)
 }
 
-func coreColour(b fist.Ball) string {
+func coreColour(b ball.Ball) string {
 	if c := b.Core.Kind.Colour(); c != "" {
 		return c
 	}

@@ -8,8 +8,10 @@ import (
 	"strings"
 	"testing"
 
-	"nimblebight/core/scene"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/fist"
 	"nimblebight/demo"
+	"nimblebight/formats/svg"
 	"nimblebight/server"
 )
 
@@ -40,12 +42,12 @@ func TestFistAnswers(t *testing.T) {
 		t.Fatal(err)
 	}
 	piece := ask[server.Bench](b, http.StatusOK, http.MethodPost, "/api/pieces", string(doc))
-	if piece.Document.Sequence[1].Do != "monkeys-fist" || piece.Document.Sequence[1].Passes != 4 {
+	if piece.Document.Sequence[1].Do != "monkeys-fist" || knot.Of[fist.Settings](piece.Document.Sequence[1]).Passes != 4 {
 		t.Errorf("%+v", piece.Document.Sequence)
 	}
 	seen := map[int]bool{}
 	for face := range 7 {
-		p := ask[scene.Picture](b, http.StatusOK, http.MethodPost, "/api/fist/picture", strings.Replace(askFist, `"passes"`, `"face":`+string(rune('0'+face))+`,"passes"`, 1))
+		p := ask[svg.Picture](b, http.StatusOK, http.MethodPost, "/api/fist/picture", strings.Replace(askFist, `"passes"`, `"face":`+string(rune('0'+face))+`,"passes"`, 1))
 		if p.Empty() || p.Width <= 0 {
 			t.Errorf("face %d is not drawn", face)
 		}

@@ -1,12 +1,14 @@
 package server_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
 
-	"nimblebight/core/piece"
-	"nimblebight/core/scene"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
+	"nimblebight/formats/svg"
 	"nimblebight/server"
 )
 
@@ -16,22 +18,22 @@ func TestKnotsAndPatternsCanBeSeen(t *testing.T) {
 	b := newBench(t)
 	cat := ask[server.Catalogue](b, 200, "GET", "/api/catalogue", nil)
 	for _, k := range cat.Knots {
-		if pic := ask[scene.Picture](b, 200, "GET", "/api/knots/"+k.ID+"/picture", nil); pic.Empty() {
+		if pic := ask[svg.Picture](b, 200, "GET", "/api/knots/"+k.ID+"/picture", nil); pic.Empty() {
 			t.Errorf("%s cannot be seen", k.ID)
 		}
 		switch k.ID {
 		case "switch-knot", "berry-knot":
-			if fmt.Sprint(k.Strands) != "[4]" {
-				t.Errorf("%s is tied on %v strands", k.ID, k.Strands)
+			if k.Takes != (knot.Takes{Least: 4, Most: 4}) {
+				t.Errorf("%s is tied on %+v strands", k.ID, k.Takes)
 			}
 		case "diamond":
-			if fmt.Sprint(k.Strands) != "[4 6 8]" {
-				t.Errorf("a diamond is tied on %v strands", k.Strands)
+			if k.Takes != (knot.Takes{Least: 4, Even: true}) {
+				t.Errorf("a diamond is tied on %+v strands", k.Takes)
 			}
 		}
 	}
 	for _, p := range cat.Patterns {
-		if pic := ask[scene.Picture](b, 200, "GET", "/api/patterns/"+p.ID+"/picture", nil); pic.Empty() {
+		if pic := ask[svg.Picture](b, 200, "GET", "/api/patterns/"+p.ID+"/picture", nil); pic.Empty() {
 			t.Errorf("pattern %s cannot be seen", p.ID)
 		}
 	}
@@ -71,20 +73,23 @@ func TestPlatesThatAreThereAreNotSent(t *testing.T) {
 	b := newBench(t)
 	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
 	path := fmt.Sprintf("/api/pieces/%d/picture?view=face&scale=4", made.ID)
-	all := ask[scene.Picture](b, 200, "GET", path, nil)
+	all := ask[svg.Picture](b, 200, "GET", path, nil)
 	var have []string
 	for name := range all.Plates {
 		have = append(have, name)
 	}
-	rest := all.Without(have[:2])
+	var rest svg.Picture
+	if err := json.Unmarshal(b.do("GET", path, nil, "Have-Plates", strings.Join(have[:2], ",")).Body.Bytes(), &rest); err != nil {
+		t.Fatal(err)
+	}
 	if len(rest.Plates) != len(all.Plates)-2 || len(rest.Places) != len(all.Places) {
-		t.Errorf("of %d plates without two %d are left", len(all.Plates), len(rest.Plates))
+		t.Errorf("of %d plates without two %d are sent", len(all.Plates), len(rest.Plates))
 	}
 	r := b.do("GET", path, nil, "Have-Plates", strings.Join(have, ","))
 	if r.Code != 200 || strings.Contains(r.Body.String(), `"layers"`) {
 		t.Errorf("a browser that has all is sent %d letters", r.Body.Len())
 	}
-	again := ask[scene.Picture](b, 200, "GET", path, nil)
+	again := ask[svg.Picture](b, 200, "GET", path, nil)
 	if len(again.Plates) != len(all.Plates) {
 		t.Error("what one browser has is missing for the next")
 	}
@@ -93,7 +98,7 @@ func TestPlatesThatAreThereAreNotSent(t *testing.T) {
 // A plan that is refused comes with its way out.
 func TestARefusedPlanOffersAWayOut(t *testing.T) {
 	b := newBench(t)
-	d := piece.Patterns()[0].Document.With("mount A B, bead hole=2mm long=8mm wide=12mm, finish dome", piece.Patterns()[0].Document.Cords...)
+	d := patterns.All()[0].Document.With("mount A B, bead hole=2mm long=8mm wide=12mm, finish dome", patterns.All()[0].Document.Cords...)
 	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Document: &d})
 	p := ask[server.Problem](b, 422, "GET", fmt.Sprintf("/api/pieces/%d/plan", made.ID), nil)
 	if len(p.Errors) != 1 || p.Errors[0].Fix == nil || p.Errors[0].Fix.Set[0].Path != "sequence[1].bead.hole_mm" {

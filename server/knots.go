@@ -5,11 +5,12 @@ import (
 	"fmt"
 	"math"
 	"net/http"
-	"sync"
+	"strconv"
 
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -36,15 +37,15 @@ func (s *Server) knotPicture(c *gin.Context) {
 		if tall := view.To - view.From; tall < least {
 			view.From -= least - tall
 		}
-		return scene.Draw(l, stuffs(d), view), nil
+		return scene.Draw(l, view), nil
 	})
-	answer(c, pic, err)
+	answer(c, s.views.drawn(pic), err)
 }
 
 // patternPicture draws a starting pattern.
 func (s *Server) patternPicture(c *gin.Context) {
 	id := c.Param("id")
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		if p.ID != id {
 			continue
 		}
@@ -54,44 +55,24 @@ func (s *Server) patternPicture(c *gin.Context) {
 			return
 		}
 		pic, err := s.views.picture(b, p.Document, Settings{}, hand{}, scene.View{PerMM: 1.5})
-		answer(c, pic, err)
+		answer(c, s.views.drawn(pic), err)
 		return
 	}
 	fail(c, http.StatusNotFound, fmt.Sprintf("There is no pattern %s.", id))
 }
 
-// ties tells on how many strands each knot can be tied, up to eight; none
-// where it does not matter.
-var ties = sync.OnceValue(func() map[string][]int {
-	out := map[string][]int{}
-	stuff := piece.Kernmantle(4, "#000000")
-	for _, k := range knot.All() {
-		if k.Family == "whole sections" || k.Family == "mounts" || k.Family == "ends" || k.ID == "fold-back" {
-			continue
-		}
-		s, err := knot.New(k.ID)
-		if err != nil {
-			continue
-		}
-		var can []int
-		for n := 1; n <= 8; n++ {
-			w := knot.Work{Section: s, BarMM: 2}
-			for i := range n {
-				w.Leads = append(w.Leads, knot.Lead{Cord: i, Stuff: stuff, Diameter: stuff.DrawnUp(), At: knot.Vec{X: float64(i) * stuff.DrawnUp()}, Dir: knot.Vec{Y: 1}})
-			}
-			if k.ID == "gather" {
-				w.Own = w.Leads[:1]
-			}
-			if k.ID == "bead" { // any bead that they pass
-				b := *s.Bead
-				b.HoleMM, b.WidthMM = 60, 80
-				w.Section.Bead = &b
-			}
-			if _, err := knot.Tie(w); err == nil {
-				can = append(can, n)
-			}
-		}
-		out[k.ID] = can
+// offers are the knots as something to add: where so many strands hang, with the
+// cords that are not used yet.
+func (s *Server) offers(c *gin.Context) {
+	hanging, err := strconv.Atoi(c.DefaultQuery("hanging", "0"))
+	if err != nil || hanging < 0 || hanging > piece.MostStrands {
+		fail(c, http.StatusBadRequest, fmt.Sprintf("Say how many strands hang there: hanging=0 to %d.", piece.MostStrands))
+		return
 	}
-	return out
-})
+	free := c.QueryArray("free")
+	if len(free) > piece.MostStrands {
+		fail(c, http.StatusBadRequest, fmt.Sprintf("There are more free cords than a piece can have; name at most %d.", piece.MostStrands))
+		return
+	}
+	c.JSON(http.StatusOK, knot.Offers(hanging, free))
+}

@@ -8,6 +8,7 @@ import (
 	"sync"
 	"testing"
 
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/server"
@@ -90,7 +91,7 @@ func TestManyWindowsAtOnce(t *testing.T) {
 // The typed line of a plan, typed again, changes nothing.
 func TestThePlansLineIsThePiece(t *testing.T) {
 	b := newBench(t)
-	for _, pattern := range piece.Patterns() {
+	for _, pattern := range patterns.All() {
 		p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: pattern.ID})
 		path := fmt.Sprintf("/api/pieces/%d", p.ID)
 		line := ask[plan.Plan](b, 200, "GET", path+"/plan", nil).Notation

@@ -9,6 +9,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/side"
@@ -82,7 +83,7 @@ func (s *Server) create(c *gin.Context) {
 		d, err = piece.Read(req.Document)
 	default:
 		found := false
-		for _, p := range piece.Patterns() {
+		for _, p := range patterns.All() {
 			if p.ID == req.Pattern {
 				d, found = p.Document, true
 			}

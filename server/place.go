@@ -9,8 +9,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
-	"nimblebight/core/knot"
 	"nimblebight/core/piece"
+	"nimblebight/core/shapes"
 	"nimblebight/store"
 )
 
@@ -92,7 +92,7 @@ func (s *Server) drawing(c *gin.Context) {
 		_, _ = fmt.Fprintf(c.Writer, "%s\n", b)
 		c.Writer.Flush()
 	}
-	if err := knot.DrawLive(c.Request.Context(), pl.ToDraw(), func(st knot.State) { line(st) }); err != nil {
+	if err := shapes.DrawLive(c.Request.Context(), pl.ToDraw(), func(st shapes.State) { line(st) }); err != nil {
 		return // the page went away
 	}
 	if len(pl.ToDraw()) > 0 { // its figures are other ones now

@@ -24,8 +24,8 @@ import (
 	"github.com/gin-contrib/gzip"
 	"github.com/gin-gonic/gin"
 
-	"nimblebight/core/fist"
-	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
+	"nimblebight/core/shapes"
 	"nimblebight/core/side"
 	"nimblebight/store"
 )
@@ -72,7 +72,7 @@ type Server struct {
 // Use gives the server its store.
 func (s *Server) Use(st *store.Store) {
 	s.store = st
-	knot.Shelf(func(key string) ([]byte, bool) {
+	shapes.Shelf(func(key string) ([]byte, bool) {
 		b, ok, err := st.Shape(context.Background(), key)
 		if err != nil {
 			s.log.Warn("reading a shape that was drawn up", "error", err)
@@ -119,7 +119,7 @@ func New(st *store.Store, cfg Config) (*Server, error) {
 		s.Use(st)
 	}
 	go func() { // worked out while the first page loads
-		err := side.Guard(func() error { fist.Warm(); ties(); return nil })
+		err := side.Guard(func() error { ball.Warm(); return nil })
 		if err != nil {
 			s.panicked("warming up", err)
 		}

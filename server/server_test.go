@@ -16,10 +16,11 @@ import (
 	"time"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
-	"nimblebight/core/scene"
 	"nimblebight/demo"
+	"nimblebight/formats/svg"
 	"nimblebight/server"
 	"nimblebight/store"
 )
@@ -163,7 +164,7 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 		field, says  string
 	}{
 		{"PUT", path, server.SaveRequest{Revision: p.Revision, Document: bad}, 422, "sequence[1].count", "10,000"},
-		{"PUT", path, `{"revision":1,"document":` + strings.Replace(string(good), `"count":9`, `"count":1e400`, 1) + `}`, 422, "sequence.count", "whole number"},
+		{"PUT", path, `{"revision":1,"document":` + strings.Replace(string(good), `"count":9`, `"count":1e400`, 1) + `}`, 422, "sequence[1].count", "whole number"},
 		{"PUT", path, `{"revision":1,"document":` + strings.Replace(string(good), `"square-knot"`, `"sqare-knot"`, 1) + `}`, 422, "sequence[1].do", "square-knot"},
 		{"PUT", path, "{", 400, "", "JSON"},
 		{"POST", "/api/pieces", server.CreateRequest{Pattern: "doily"}, 400, "", "doily"},
@@ -200,7 +201,7 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 
 func TestUnknownFieldsOfAPieceAreKept(t *testing.T) {
 	b := newBench(t)
-	d, err := json.Marshal(piece.Patterns()[0].Document)
+	d, err := json.Marshal(patterns.All()[0].Document)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -269,14 +270,14 @@ func TestPicturesFollowHandAndPlace(t *testing.T) {
 	b := newBench(t)
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
 	path := fmt.Sprintf("/api/pieces/%d/picture?scale=3", p.ID)
-	face := ask[scene.Picture](b, 200, "GET", path, nil)
-	back := ask[scene.Picture](b, 200, "GET", path+"&view=back", nil)
-	held := ask[scene.Picture](b, 200, "GET", path+"&until=9", nil)
+	face := ask[svg.Picture](b, 200, "GET", path, nil)
+	back := ask[svg.Picture](b, 200, "GET", path+"&view=back", nil)
+	held := ask[svg.Picture](b, 200, "GET", path+"&until=9", nil)
 	if face.View != "face" || back.View != "back" || face.Empty() || held.Height >= face.Height {
 		t.Errorf("face %d high, held %d", face.Height, held.Height)
 	}
 	ask[server.Settings](b, 200, "PATCH", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night"})
-	left := ask[scene.Picture](b, 200, "GET", path, nil)
+	left := ask[svg.Picture](b, 200, "GET", path, nil)
 	if fmt.Sprint(left.Plates) == fmt.Sprint(face.Plates) {
 		t.Error("a left-handed maker gets the right-handed picture")
 	}
@@ -401,7 +402,7 @@ func BenchmarkBareCommit(b *testing.B) {
 	if _, err := db.Exec("CREATE TABLE r (id INTEGER PRIMARY KEY, document TEXT)"); err != nil {
 		b.Fatal(err)
 	}
-	doc, err := json.Marshal(piece.Patterns()[0].Document)
+	doc, err := json.Marshal(patterns.All()[0].Document)
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -68,8 +68,8 @@ func space(pl plan.Plan, d piece.Document, section int) Space {
 		c := d.Cords[s.Cord]
 		var run []curve.Vec
 		flush := func() {
-			if len(run) > 1 && (curve.Curve{Points: run}).Length() > 2*c.Stuff.DrawnUp() { // no crumbs at the borders
-				out.Strands = append(out.Strands, thread(c.ID, c.Stuff.Colour, c.Stuff.DrawnUp(), run, middle))
+			if len(run) > 1 && (curve.Curve{Points: run}).Length() > 2*l.Figures[s.Cord].DrawnUpMM { // no crumbs at the borders
+				out.Strands = append(out.Strands, thread(c.ID, c.Stuff.Colour, l.Figures[s.Cord].DrawnUpMM, run, middle))
 			}
 			run = nil
 		}

@@ -6,9 +6,11 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
-	"nimblebight/core/scene"
+	"nimblebight/core/shapes"
+	"nimblebight/formats/svg"
 	"nimblebight/store"
 )
 
@@ -161,23 +163,27 @@ type Settings struct {
 
 // Catalogue is what can be tied, of what, and how it is finished.
 type Catalogue struct {
-	Knots     []CatalogueKnot `json:"knots"`
-	Finishes  []FinishWay     `json:"finishes"`
-	Makes     []Make          `json:"makes"`
-	Materials []Material      `json:"materials"`
-	Patterns  []piece.Pattern `json:"patterns"`
+	Knots     []CatalogueKnot    `json:"knots"`
+	Finishes  []FinishWay        `json:"finishes"`
+	Makes     []Make             `json:"makes"`
+	Materials []Material         `json:"materials"`
+	Patterns  []patterns.Pattern `json:"patterns"`
 	// MostKnots and MostStrands are what a section may count and a place may be.
 	MostKnots   int `json:"most_knots"`
 	MostStrands int `json:"most_strands"`
+	// Example is a typed line.
+	Example string `json:"example"`
 }
 
 // CatalogueKnot is a knot with the section that it starts as.
 type CatalogueKnot struct {
 	knot.Knot
 	Template knot.Section `json:"template"`
-	// Strands are the numbers of strands that it can be tied on; empty where
-	// that does not matter.
-	Strands []int `json:"strands"`
+	// Takes is on how many strands it can be tied.
+	Takes knot.Takes `json:"takes"`
+	// Copies is set for a section that may stand twice in a piece, with what is
+	// set of it.
+	Copies bool `json:"copies"`
 }
 
 // FinishWay is a way to finish an end.
@@ -222,14 +228,15 @@ type Wire struct {
 	Revision        Revision
 	Folder          Folder
 	Report          store.Report
-	State           knot.State
+	State           shapes.State
 	Problem         Problem
 	Entry           Entry
 	Spool           Spool
 	Settings        Settings
 	Catalogue       Catalogue
+	Offer           knot.Offer
 	Plan            plan.Plan
-	Picture         scene.Picture
+	Picture         svg.Picture
 	Space           Space
 	FistRequest     FistRequest
 	FistAnswer      FistAnswer
@@ -237,17 +244,14 @@ type Wire struct {
 }
 
 func catalogue() Catalogue {
-	out := Catalogue{Patterns: piece.Patterns(), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands}
+	out := Catalogue{Patterns: patterns.All(), Example: piece.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)
 		if err != nil {
 			panic(err) // the catalogue knows its own
 		}
-		can := ties()[k.ID]
-		if can == nil {
-			can = []int{}
-		}
-		out.Knots = append(out.Knots, CatalogueKnot{k, s, can})
+		t := knot.TermsOf(s)
+		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && !k.First})
 	}
 	for _, w := range finish.Ways() {
 		out.Finishes = append(out.Finishes, FinishWay{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})

@@ -4,11 +4,11 @@ import (
 	"crypto/sha256"
 	"fmt"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/kept"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+	"nimblebight/formats/svg"
 )
 
 // views keeps plans and pictures of documents seen before, by what was asked.
@@ -17,10 +17,12 @@ import (
 type views struct {
 	plans kept.By[plan.Plan]
 	pics  kept.By[scene.Picture]
+	// plates are what was written of plates, by their names.
+	plates kept.By[svg.Plate]
 }
 
 func newViews() *views {
-	return &views{kept.By[plan.Plan]{Most: 32 << 20}, kept.By[scene.Picture]{Most: 32 << 20}}
+	return &views{plans: kept.By[plan.Plan]{Most: 32 << 20}, pics: kept.By[scene.Picture]{Most: 32 << 20}, plates: kept.By[svg.Plate]{Most: 16 << 20}}
 }
 
 // hand is a place at the vise: so many actions, and how far the last has come.
@@ -49,14 +51,14 @@ func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, vie
 		if err != nil {
 			return scene.Picture{}, false, err
 		}
-		return scene.Draw(p.Look(), stuffs(d), view), len(p.Rough) == 0, nil
+		return scene.Draw(p.Look(), view), len(p.Rough) == 0, nil
 	})
 }
 
-func stuffs(d piece.Document) []cord.Stuff {
-	out := make([]cord.Stuff, len(d.Cords))
-	for i, c := range d.Cords {
-		out[i] = c.Stuff
-	}
-	return out
+// drawn is a picture as the page paints it.
+func (v *views) drawn(p scene.Picture) svg.Picture {
+	return svg.Of(p, func(name string, write func() svg.Plate) svg.Plate {
+		out, _ := v.plates.Get(name, func() (svg.Plate, error) { return write(), nil })
+		return out
+	})
 }

@@ -12,7 +12,7 @@ import (
 	"text/tabwriter"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/fist"
+	"nimblebight/core/knots/ball"
 )
 
 // fistOut is a ball as it is printed.
@@ -27,9 +27,9 @@ type fistOut struct {
 	BestMM   float64    `json:"core_best_mm"`
 	WeightG  float64    `json:"weight_g"`
 	Passes   int        `json:"passes"`
-	Mode     fist.Mode  `json:"mode"`
+	Mode     ball.Mode  `json:"mode"`
 	CoreMM   float64    `json:"core_mm"`
-	Kind     fist.Kind  `json:"core_kind"`
+	Kind     ball.Kind  `json:"core_kind"`
 	Stopper  string     `json:"stopper,omitempty"`
 	Cord     float64    `json:"cord_diameter_mm"`
 	Give     float64    `json:"give"`
@@ -49,7 +49,7 @@ func runFist(_ context.Context, args []string, _ io.Reader, out io.Writer) error
 	passes := fs.Int("passes", 0, "turns in a band, 2 to 8; left out, as many as suit the core")
 	core := fs.Float64("core", 0, "the core's diameter, mm; left out, the best one")
 	kind := fs.String("kind", "marble", "the core: marble, steel, wood, knot, wadding; two cords have their stopper")
-	mode := fs.String("mode", string(fist.OneCord), "one-cord, two-cords or doubled")
+	mode := fs.String("mode", string(ball.OneCord), "one-cord, two-cords or doubled")
 	tail := fs.Bool("tail", false, "the start of one cord leaves with its end instead of lying hidden inside")
 	give := fs.Float64("give", math.NaN(), "the share of its diameter by which the cord flattens (default 0, a hard rope; with --make what that has)")
 	outer := fs.Float64("outer", 0, "a wanted diameter across the faces, mm: which passes and core come to it")
@@ -63,48 +63,48 @@ func runFist(_ context.Context, args []string, _ io.Reader, out io.Writer) error
 	if err != nil {
 		return badInput{err}
 	}
-	ask := fist.Ask{Cord: c, Passes: *passes, Mode: fist.Mode(*mode), Tail: *tail, Core: fist.Core{Kind: fist.Kind(*kind), DiameterMM: *core}}
-	if ask.Mode == fist.TwoCords && *core == 0 {
-		ask.Core.Kind = fist.Stopper
+	ask := ball.Ask{Cord: c, Passes: *passes, Mode: ball.Mode(*mode), Tail: *tail, Core: ball.Core{Kind: ball.Kind(*kind), DiameterMM: *core}}
+	if ask.Mode == ball.TwoCords && *core == 0 {
+		ask.Core.Kind = ball.Stopper
 	}
 	switch {
 	case *drawer != "":
 		return fistDrawer(out, ask, *drawer, *asJSON)
 	case *outer > 0:
-		balls, err := fist.OfSize(ask, *outer)
+		balls, err := ball.OfSize(ask, *outer)
 		if err != nil {
 			return badInput{err}
 		}
 		return fistPrint(out, balls, *asJSON, true)
 	case *left > 0:
-		b, err := fist.FromCord(ask, *left, 150)
+		b, err := ball.FromCord(ask, *left, 150)
 		if err != nil {
 			return badInput{err}
 		}
-		return fistPrint(out, []fist.Ball{b}, *asJSON, false)
+		return fistPrint(out, []ball.Ball{b}, *asJSON, false)
 	case *passes == 0 && *core == 0:
 		return badInput{errors.New("fist needs --passes, --core, --outer or --left; for example: bight fist --cord 4 --passes 3")}
 	case *passes == 0:
-		n, ok := fist.Suits(ask, *core)
+		n, ok := ball.Suits(ask, *core)
 		if !ok {
-			return badInput{fmt.Errorf("no number of passes from %d to %d of this cord closes on a core of %g mm; ask with --passes for the cores that suit", fist.LeastPasses, fist.MostPasses, *core)}
+			return badInput{fmt.Errorf("no number of passes from %d to %d of this cord closes on a core of %g mm; ask with --passes for the cores that suit", ball.LeastPasses, ball.MostPasses, *core)}
 		}
 		ask.Passes = n
 	}
-	b, err := fist.Make(ask)
+	b, err := ball.Make(ask)
 	if err != nil {
-		var no *fist.Refused
+		var no *ball.Refused
 		if errors.As(err, &no) {
 			return badInput{err}
 		}
 		return err
 	}
-	return fistPrint(out, []fist.Ball{b}, *asJSON, false)
+	return fistPrint(out, []ball.Ball{b}, *asJSON, false)
 }
 
 // fistCord is the cord of a plain diameter, taken as it measures drawn up hard
 // and not pressed any flatter, or of a make by its label.
-func fistCord(mm float64, of, material string, give float64) (fist.Cord, error) {
+func fistCord(mm float64, of, material string, give float64) (ball.Cord, error) {
 	stuff := cord.Stuff{Make: cord.Make(of), Material: cord.Material(material), DiameterMM: mm, Colour: "#000000"}
 	plain := of == ""
 	if plain {
@@ -114,9 +114,9 @@ func fistCord(mm float64, of, material string, give float64) (fist.Cord, error) 
 		stuff.Material = stuff.Make.Usual()
 	}
 	if field, why := stuff.Check(); field != "" {
-		return fist.Cord{}, fmt.Errorf("%s %s", strings.TrimSuffix(field, "_mm"), why)
+		return ball.Cord{}, fmt.Errorf("%s %s", strings.TrimSuffix(field, "_mm"), why)
 	}
-	c := fist.Of(stuff)
+	c := ball.Of(stuff, stuff.Figures())
 	if plain {
 		// Drawn up it weighs what its fibres weigh packed as far as they go.
 		c.GramsPerMetre *= math.Pow(mm/c.DiameterMM, 2)
@@ -128,7 +128,7 @@ func fistCord(mm float64, of, material string, give float64) (fist.Cord, error) 
 	return c, nil
 }
 
-func fistPrint(out io.Writer, balls []fist.Ball, asJSON, list bool) error {
+func fistPrint(out io.Writer, balls []ball.Ball, asJSON, list bool) error {
 	var rows []fistOut
 	for _, b := range balls {
 		o := fistOut{b.CordMM, b.BandsMM, b.LoopMM, b.FaceMM, b.CornerMM, b.Range.LeastMM, b.Range.MostMM, b.Range.BestMM, b.WeightG,
@@ -171,16 +171,16 @@ func fistPrint(out io.Writer, balls []fist.Ball, asJSON, list bool) error {
 	return nil
 }
 
-func fistDrawer(out io.Writer, ask fist.Ask, list string, asJSON bool) error {
-	var cores []fist.Core
+func fistDrawer(out io.Writer, ask ball.Ask, list string, asJSON bool) error {
+	var cores []ball.Core
 	for _, s := range strings.FieldsFunc(list, func(r rune) bool { return r == ',' || r == ' ' }) {
 		mm, err := strconv.ParseFloat(s, 64)
 		if err != nil {
 			return badInput{fmt.Errorf("--drawer: %q is no diameter; write 12,16,20", s)}
 		}
-		cores = append(cores, fist.Core{Kind: ask.Core.Kind, DiameterMM: mm})
+		cores = append(cores, ball.Core{Kind: ask.Core.Kind, DiameterMM: mm})
 	}
-	found, err := fist.Drawer(ask, cores)
+	found, err := ball.Drawer(ask, cores)
 	if err != nil {
 		return badInput{err}
 	}

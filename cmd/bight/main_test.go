@@ -13,6 +13,7 @@ import (
 	"testing"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -27,7 +28,7 @@ func bight(t *testing.T, in string, args ...string) (out, errs string, code int)
 
 func fobFile(t *testing.T) (file string, d piece.Document) {
 	t.Helper()
-	d = piece.Patterns()[0].Document
+	d = patterns.All()[0].Document
 	b, err := json.Marshal(d)
 	if err != nil {
 		t.Fatal(err)
@@ -118,7 +119,7 @@ func TestNamesStayTexts(t *testing.T) {
 	d.Cords = append([]piece.Cord{}, d.Cords...)
 	d.Cords[0].ID = "@SUM(A1)"
 	d.Sequence = append(d.Sequence[:0:0], d.Sequence...)
-	d.Sequence[0].Cords = append([]string{"@SUM(A1)"}, d.Sequence[0].Cords[1:]...)
+	d.Sequence[0] = d.Sequence[0].Put("cords", append([]string{"@SUM(A1)"}, knot.TermsOf(d.Sequence[0]).Cords[1:]...))
 	b, err := json.Marshal(d)
 	if err != nil {
 		t.Fatal(err)

@@ -17,6 +17,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/shapes"
 )
 
 func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) error {
@@ -51,7 +52,7 @@ func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) er
 	}
 	p, err := plan.Make(d, o)
 	if err == nil && *exact && len(p.Rough) > 0 { // drawn up now, and planned anew
-		if err = knot.DrawLive(ctx, p.ToDraw(), func(knot.State) {}); err == nil {
+		if err = shapes.DrawLive(ctx, p.ToDraw(), func(shapes.State) {}); err == nil {
 			p, err = plan.Make(d, o)
 		}
 	}

@@ -149,6 +149,22 @@ func (s Stuff) Squeeze() float64 { return makes[s.Make].squeeze }
 // Give is the share of its diameter by which the cord flattens where pressed.
 func (s Stuff) Give() float64 { return makes[s.Make].give }
 
+// Figures are what counts of a stuff once it is drawn up, as the stuff itself tells
+// it. A figure that was measured takes its place here and nowhere else: whoever
+// plans, ties or draws is handed these.
+type Figures struct {
+	DrawnUpMM float64 // diameter in a hard-drawn knot, mm
+	LabelMM   float64 // diameter where it runs free, mm
+	Squeeze   float64 // share of its ideal height to which a row is pressed
+	Give      float64 // share of its diameter by which it flattens where pressed
+	Weight    float64 // g per metre
+}
+
+// Figures are what the stuff tells of itself.
+func (s Stuff) Figures() Figures {
+	return Figures{DrawnUpMM: s.DrawnUp(), LabelMM: s.DiameterMM, Squeeze: s.Squeeze(), Give: s.Give(), Weight: s.Weight()}
+}
+
 // Weighed reports whether the weight is the maker's own and not the usual one.
 func (s Stuff) Weighed() bool { return s.GramsPerMetre > 0 }
 

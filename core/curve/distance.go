@@ -62,6 +62,33 @@ func Gap(a Curve, da float64, b Curve, db float64) float64 {
 	return least
 }
 
+// SelfGap is the least distance of a cord of diameter d from itself, between its
+// surfaces; what lies less than half a tight turn away along it is left out. It is
+// infinite for one that is too short to come back to itself.
+func SelfGap(c Curve, d float64) float64 {
+	at := make([]float64, len(c.Points))
+	for i := 1; i < len(at); i++ {
+		at[i] = at[i-1] + r3.Norm(r3.Sub(c.Points[i], c.Points[i-1]))
+	}
+	least := math.Inf(1)
+	for i := 0; i+1 < len(at); i++ {
+		p0, p1 := c.Points[i], c.Points[i+1]
+		for j := i + 1; j+1 < len(at); j++ {
+			if at[j]-at[i+1] < math.Pi/2*d {
+				continue
+			}
+			q0, q1 := c.Points[j], c.Points[j+1]
+			if far(p0, q0, least+d+at[i+1]-at[i]+at[j+1]-at[j]) {
+				continue
+			}
+			if x, _, _ := SegmentDistance(p0, p1, q0, q1); x-d < least {
+				least = x - d
+			}
+		}
+	}
+	return least
+}
+
 func far(p, q Vec, reach float64) bool {
 	return math.Abs(p.X-q.X) > reach || math.Abs(p.Y-q.Y) > reach || math.Abs(p.Z-q.Z) > reach
 }

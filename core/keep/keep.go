@@ -26,6 +26,33 @@ func Collect(b []byte, v any) (twin string) {
 	return c.twin
 }
 
+// Sorted is a value that sorts its fields itself when it is read, with [Sort],
+// and gives the path of its twin.
+type Sorted interface{ Twin() string }
+
+// Sort is Collect for an object whose fields belong to several structs: every
+// Unknown in them is filled, but their own; what none of them knows is given
+// back.
+func Sort(b []byte, structs ...any) (unknown map[string]json.RawMessage, twin string) {
+	var fields map[string]json.RawMessage
+	if json.Unmarshal(b, &fields) != nil {
+		return nil, ""
+	}
+	c := collector{}
+	for _, s := range structs {
+		c.known(fields, reflect.ValueOf(s).Elem(), "")
+	}
+	for _, s := range structs {
+		if c.twin == "" && len(fields) > 0 {
+			c.twin = twinOf(reflect.TypeOf(s).Elem(), fields, "")
+		}
+	}
+	if len(fields) == 0 {
+		fields = nil
+	}
+	return fields, c.twin
+}
+
 type collector struct{ twin string }
 
 func (c *collector) collect(b json.RawMessage, v reflect.Value, path string) {
@@ -43,23 +70,35 @@ func (c *collector) collect(b json.RawMessage, v reflect.Value, path string) {
 			c.collect(items[i], v.Index(i), fmt.Sprintf("%s[%d]", path, i))
 		}
 	case reflect.Struct:
+		if sorted, ok := v.Interface().(Sorted); ok {
+			if twin := sorted.Twin(); c.twin == "" && twin != "" {
+				c.twin = strings.TrimPrefix(path+"."+twin, ".")
+			}
+			return
+		}
 		var fields map[string]json.RawMessage
 		if json.Unmarshal(b, &fields) != nil {
 			return
 		}
-		t := v.Type()
-		for i := range t.NumField() {
-			name := Name(t.Field(i))
-			if raw, ok := fields[name]; ok && name != "" {
-				c.collect(raw, v.Field(i), strings.TrimPrefix(path+"."+name, "."))
-				delete(fields, name)
-			}
-		}
+		c.known(fields, v, path)
 		if c.twin == "" && len(fields) > 0 {
-			c.twin = twinOf(t, fields, path)
+			c.twin = twinOf(v.Type(), fields, path)
 		}
 		if u := v.FieldByName("Unknown"); u.IsValid() && u.CanSet() && len(fields) > 0 {
 			u.Set(reflect.ValueOf(fields))
+		}
+	}
+}
+
+// known takes the fields that a struct knows out of those of an object, and goes
+// on into them.
+func (c *collector) known(fields map[string]json.RawMessage, v reflect.Value, path string) {
+	t := v.Type()
+	for i := range t.NumField() {
+		name := Name(t.Field(i))
+		if raw, ok := fields[name]; ok && name != "" {
+			c.collect(raw, v.Field(i), strings.TrimPrefix(path+"."+name, "."))
+			delete(fields, name)
 		}
 	}
 }
@@ -95,6 +134,31 @@ func Marshal(v any, unknown map[string]json.RawMessage) ([]byte, error) {
 	if err != nil || len(unknown) == 0 {
 		return object, err
 	}
+	return with(object, unknown)
+}
+
+// Join writes several values, whose JSON is an object each, as one object, with
+// the unknown fields after theirs.
+func Join(unknown map[string]json.RawMessage, values ...any) ([]byte, error) {
+	out := []byte{'{'}
+	for _, v := range values {
+		object, err := json.Marshal(v)
+		if err != nil {
+			return nil, err
+		}
+		if len(object) == 2 {
+			continue
+		}
+		if len(out) > 1 {
+			out = append(out, ',')
+		}
+		out = append(out, object[1:len(object)-1]...)
+	}
+	return with(append(out, '}'), unknown)
+}
+
+// with adds fields to the text of an object.
+func with(object []byte, unknown map[string]json.RawMessage) ([]byte, error) {
 	names := make([]string, 0, len(unknown))
 	for n := range unknown {
 		names = append(names, n)

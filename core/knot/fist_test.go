@@ -8,6 +8,8 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/knot"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 var lace = cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colour: "#7a4a2b"}
@@ -15,16 +17,12 @@ var lace = cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colou
 // outOf is the work of a typed ball in a stuff.
 func outOf(t *testing.T, passes int, mode, begins string, s cord.Stuff) knot.Work {
 	t.Helper()
-	q, err := knot.New("monkeys-fist")
-	if err != nil {
-		t.Fatal(err)
-	}
-	q.Passes, q.Mode, q.Begins = passes, mode, begins
+	q := one(t, "monkeys-fist %d mode=%s begins=%s", passes, mode, begins)
 	w := knot.Work{Section: q, BarMM: 2}
-	cords, legs := knot.BallLegs(q)
+	cords, legs := legsOf(q)
 	for c := range cords {
 		for l := range legs {
-			w.Own = append(w.Own, knot.Lead{Cord: c, Leg: l, Stuff: s, Diameter: s.DrawnUp(), Dir: knot.Vec{Y: 1}})
+			w.Own = append(w.Own, knot.Lead{Cord: c, Leg: l, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), Dir: r3.Vec{Y: 1}})
 		}
 	}
 	return w
@@ -88,7 +86,7 @@ func TestABallIsTiedBandByBand(t *testing.T) {
 // is put in.
 func TestTwoCordsOnAWoodenCore(t *testing.T) {
 	w := outOf(t, 4, "two-cords", "hidden", rope)
-	w.Section.Core = &knot.Core{Kind: "wood"}
+	w.Section = one(t, "monkeys-fist 4 mode=two-cords core=wood")
 	x := tie(t, w)
 	all := strings.Join(texts(x), " ")
 	if strings.Contains(all, "stopper") || strings.Count(all, "Put the core in: wooden ball") != 1 || x.Core.WeightG <= 0 {
@@ -149,7 +147,7 @@ func TestABallGrowsAndIsDrawnUp(t *testing.T) {
 func TestCoilLoop(t *testing.T) {
 	d := lace.DrawnUp()
 	coil := func(turns int) knot.Tied {
-		return tie(t, knot.Work{Section: knot.Section{Do: "coil-loop", Turns: turns}, Leads: side(1, lace), BarMM: 2})
+		return tie(t, knot.Work{Section: one(t, "coil-loop %d", turns), Leads: side(1, lace), BarMM: 2})
 	}
 	six, seven := coil(6), coil(7)
 	turn := math.Hypot(2*math.Pi*d, d) + d // and as much more of the standing part
@@ -159,20 +157,20 @@ func TestCoilLoop(t *testing.T) {
 	if six.Eye <= 0 || six.Eye >= six.Height || seven.Height <= six.Height {
 		t.Errorf("the eye is at %.1f of %.1f mm", six.Eye, six.Height)
 	}
-	refused(t, knot.Work{Section: knot.Section{Do: "coil-loop", Turns: 6}, Leads: side(2, lace), BarMM: 2}, "takes the one")
+	refused(t, knot.Work{Section: one(t, "coil-loop 6"), Leads: side(2, lace), BarMM: 2}, "takes the one")
 }
 
 // Two ends are fused, face to face, and no other number.
 func TestFusedLoop(t *testing.T) {
-	x := tie(t, knot.Work{Section: knot.Section{Do: "finish", How: "fuse", LengthMM: 60}, Leads: side(2, rope), BarMM: 2})
-	var tips [2]knot.Vec
+	x := tie(t, knot.Work{Section: one(t, "finish fuse length=60mm"), Leads: side(2, rope), BarMM: 2})
+	var tips [2]r3.Vec
 	for i, p := range x.Paths {
 		tips[i] = p.Points[len(p.Points)-1]
 	}
 	if math.Abs(tips[0].X-tips[1].X) > 1e-6 || math.Abs(tips[0].Y-tips[1].Y) > 1e-6 || x.Eye <= 0 || x.Eye >= 60 {
 		t.Errorf("the ends lie at %v, the ring at %.1f", tips, x.Eye)
 	}
-	refused(t, knot.Work{Section: knot.Section{Do: "finish", How: "fuse"}, Leads: side(3, rope), BarMM: 2}, "joins 2")
+	refused(t, knot.Work{Section: one(t, "finish fuse"), Leads: side(3, rope), BarMM: 2}, "joins 2")
 }
 
 func refused(t *testing.T, w knot.Work, words string) {

@@ -9,6 +9,7 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/piece"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -21,7 +22,7 @@ func scaled(s cord.Stuff, k float64) cord.Stuff { s.DiameterMM *= k; return s }
 func hang(stuffs ...cord.Stuff) []knot.Lead {
 	var out []knot.Lead
 	for i, s := range stuffs {
-		out = append(out, knot.Lead{Cord: i, Stuff: s, Diameter: s.DrawnUp(), At: knot.Vec{X: float64(i) - float64(len(stuffs)-1)/2}, Dir: knot.Vec{Y: 1}})
+		out = append(out, knot.Lead{Cord: i, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), At: r3.Vec{X: float64(i) - float64(len(stuffs)-1)/2}, Dir: r3.Vec{Y: 1}})
 	}
 	return out
 }
@@ -35,9 +36,23 @@ func tie(t *testing.T, w knot.Work) knot.Tied {
 	return got
 }
 
+// one is a section as it is typed.
+func one(t testing.TB, line string, args ...any) knot.Section {
+	t.Helper()
+	seq, err := piece.Parse(fmt.Sprintf(line, args...))
+	if err != nil || len(seq) != 1 {
+		t.Fatalf("%s: %v", fmt.Sprintf(line, args...), err)
+	}
+	return seq[0]
+}
+
 func row(t *testing.T, do string, count int, start string, leads []knot.Lead) knot.Tied {
 	t.Helper()
-	return tie(t, knot.Work{Section: knot.Section{Do: do, Count: count, Start: start, Hand: start}, Leads: leads})
+	side := "start"
+	if do == "half-knot" {
+		side = "hand"
+	}
+	return tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, side, start), Leads: leads})
 }
 
 func use(p knot.Path) float64 { return curve.Curve{Points: p.Points}.Length() }
@@ -110,7 +125,7 @@ func TestLeftAndRightAreMirrors(t *testing.T) {
 				t.Fatalf("%s: strand %d has %d points, its mirror %d", do, i, len(a), len(b))
 			}
 			for k := range a {
-				if d := r3.Norm(r3.Sub(a[k], knot.Vec{X: -b[k].X, Y: b[k].Y, Z: b[k].Z})); d > 1e-12 {
+				if d := r3.Norm(r3.Sub(a[k], r3.Vec{X: -b[k].X, Y: b[k].Y, Z: b[k].Z})); d > 1e-12 {
 					t.Fatalf("%s: strand %d is %v off its mirror", do, i, d)
 				}
 			}
@@ -217,14 +232,14 @@ func TestStepsAreReadOffTheCurve(t *testing.T) {
 // wire of one and 20.2 on two, and between drawn ones nothing overlaps.
 func TestLarksHead(t *testing.T) {
 	for wire, published := range map[float64]float64{1: 15.0, 2: 20.2} {
-		w := knot.Work{Section: knot.Section{Do: "mount", Hitch: "larks-head", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: wire}
+		w := knot.Work{Section: one(t, "mount A"), Own: hang(cordOf, cordOf), BarMM: wire}
 		m := tie(t, w)
 		beyond := use(m.Own[0]) + use(m.Own[1]) - 2*m.Height // what is not straight leg
 		near(t, fmt.Sprintf("a head on a wire of %g", wire), beyond, published, 0.02)
 	}
 	for wire := 0.15; wire < 7; wire *= 1.23 {
-		m := tie(t, knot.Work{Section: knot.Section{Do: "mount", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: wire})
-		bar := curve.Curve{Points: []curve.Vec{{X: -20}, {X: 20}}}
+		m := tie(t, knot.Work{Section: one(t, "mount A"), Own: hang(cordOf, cordOf), BarMM: wire})
+		bar := curve.Curve{Points: []r3.Vec{{X: -20}, {X: 20}}}
 		for _, p := range m.Own {
 			if g := curve.Gap(curve.Curve{Points: p.Points}, 1, bar, wire); g < -0.03 {
 				t.Errorf("on a wire of %.2f the cord is %.3f into the wire", wire, -g)
@@ -235,8 +250,8 @@ func TestLarksHead(t *testing.T) {
 			t.Errorf("on a wire of %.2f the cord comes within %.3f diameters of itself", wire, g)
 		}
 	}
-	front := tie(t, knot.Work{Section: knot.Section{Do: "mount", Hitch: "larks-head", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: 1})
-	back := tie(t, knot.Work{Section: knot.Section{Do: "mount", Hitch: "larks-head-reversed", Cords: []string{"A"}}, Own: hang(cordOf, cordOf), BarMM: 1})
+	front := tie(t, knot.Work{Section: one(t, "mount A"), Own: hang(cordOf, cordOf), BarMM: 1})
+	back := tie(t, knot.Work{Section: one(t, "mount A hitch=larks-head-reversed"), Own: hang(cordOf, cordOf), BarMM: 1})
 	if f, b := front.Own[0].Points[0], back.Own[0].Points[0]; !(f.Z > 0.5) || b.Z != -f.Z {
 		t.Errorf("the bar lies at z %v, reversed at %v", f.Z, b.Z)
 	}
@@ -244,7 +259,7 @@ func TestLarksHead(t *testing.T) {
 
 // selfGap is the least distance of a thread of diameter one from itself, parts
 // nearer than half a tight turn left out.
-func selfGap(pts []knot.Vec) float64 {
+func selfGap(pts []r3.Vec) float64 {
 	at := make([]float64, len(pts))
 	for i := 1; i < len(pts); i++ {
 		at[i] = at[i-1] + r3.Norm(r3.Sub(pts[i], pts[i-1]))
@@ -273,7 +288,7 @@ func TestGatherAgainstItsClosedForm(t *testing.T) {
 				stuffs = append(stuffs, cordOf)
 			}
 			own := hang(scaled(cordOf, 0.6))
-			g := tie(t, knot.Work{Section: knot.Section{Do: "gather", Cord: "C", Turns: n}, Leads: hang(stuffs...), Own: own})
+			g := tie(t, knot.Work{Section: one(t, "gather C turns=%d", n), Leads: hang(stuffs...), Own: own})
 			d := own[0].Diameter
 			bundle := math.Sqrt((float64(strands) + 2*d*d) / 0.8)
 			want := float64(n)*math.Pi*(bundle+d) + 2*g.Height
@@ -298,7 +313,7 @@ func TestLaidBehind(t *testing.T) {
 			stuffs = append(stuffs, scaled(cordOf, 1.5))
 		}
 		own := hang(cordOf, cordOf)
-		m := tie(t, knot.Work{Section: knot.Section{Do: "mount", Hitch: "laid-behind", Cords: []string{"B"}}, Leads: hang(stuffs...), Own: own})
+		m := tie(t, knot.Work{Section: one(t, "mount B hitch=laid-behind"), Leads: hang(stuffs...), Own: own})
 		if a, b := use(m.Own[0]), use(m.Own[1]); a != b {
 			t.Errorf("legs of %v and %v", a, b)
 		}
@@ -329,13 +344,13 @@ func identityOf(n int) []int {
 // A joint begins and ends where it should, runs on the way it came, and is
 // never much longer than the straight way.
 func TestJointsLeadFromOneSectionToTheNext(t *testing.T) {
-	for _, to := range []knot.Vec{{X: 3, Y: 4}, {X: -2, Y: 2, Z: 1}, {Y: 5}, {X: 6, Y: 5.4, Z: -2}} {
-		j := knot.Join(knot.Vec{}, to, knot.Vec{Y: 1}, knot.Vec{Y: 1})
+	for _, to := range []r3.Vec{{X: 3, Y: 4}, {X: -2, Y: 2, Z: 1}, {Y: 5}, {X: 6, Y: 5.4, Z: -2}} {
+		j := knot.Join(r3.Vec{}, to, r3.Vec{Y: 1}, r3.Vec{Y: 1})
 		last := j[len(j)-1]
 		if r3.Norm(r3.Sub(last, to)) > 1e-9 {
 			t.Errorf("it ends at %v, not %v", last, to)
 		}
-		way := curve.Curve{Points: append([]knot.Vec{{}}, j...)}.Length()
+		way := curve.Curve{Points: append([]r3.Vec{{}}, j...)}.Length()
 		if straight := r3.Norm(to); way < straight-1e-9 || way > 1.25*straight {
 			t.Errorf("to %v it takes %.2f, straight it is %.2f", to, way, straight)
 		}
@@ -345,7 +360,7 @@ func TestJointsLeadFromOneSectionToTheNext(t *testing.T) {
 			}
 		}
 	}
-	if j := knot.Join(knot.Vec{X: 1}, knot.Vec{X: 1}, knot.Vec{Y: 1}, knot.Vec{Y: 1}); j != nil {
+	if j := knot.Join(r3.Vec{X: 1}, r3.Vec{X: 1}, r3.Vec{Y: 1}, r3.Vec{Y: 1}); j != nil {
 		t.Errorf("from a point to itself leads %v", j)
 	}
 }
@@ -355,7 +370,7 @@ func TestJointsLeadFromOneSectionToTheNext(t *testing.T) {
 func TestAHalfKnotInHandIsTheSameKnot(t *testing.T) {
 	for _, start := range []string{"left", "right"} {
 		for half := range 3 {
-			w := knot.Work{Section: knot.Section{Do: "square-knot", Count: 3, Start: start}, Leads: hang(cordOf, cordOf, cordOf, cordOf)}
+			w := knot.Work{Section: one(t, "square-knot 3 start=%s", start), Leads: hang(cordOf, cordOf, cordOf, cordOf)}
 			passages := func(x knot.Tied) string {
 				cs, err := curve.Crossings([]curve.Curve{{Points: x.Paths[0].Points}, {Points: x.Paths[3].Points}})
 				if err != nil {
@@ -405,7 +420,7 @@ func TestAHalfKnotInHandIsTheSameKnot(t *testing.T) {
 
 func TestAGapIsAsLongAsItSays(t *testing.T) {
 	leads := hang(cordOf, cordOf, cordOf)
-	g := tie(t, knot.Work{Section: knot.Section{Do: "gap", LengthMM: 12.5}, Leads: leads})
+	g := tie(t, knot.Work{Section: one(t, "gap 12.5mm"), Leads: leads})
 	for i, p := range g.Paths {
 		if use(p) != 12.5 || p.Points[0].X != leads[i].At.X {
 			t.Errorf("strand %d: %v mm from x %v", i+1, use(p), p.Points[0].X)
@@ -422,12 +437,12 @@ func TestWhatCannotBeTiedIsSaid(t *testing.T) {
 		w    knot.Work
 		says string
 	}{
-		{knot.Work{Section: knot.Section{Do: "square-knot", Count: 1}, Leads: hang(cordOf, cordOf)}, "a filler between"},
-		{knot.Work{Section: knot.Section{Do: "square-knot", Count: 1}, Leads: hang(ten...)}, "at most 8 fillers"},
-		{knot.Work{Section: knot.Section{Do: "gather", Turns: 6}, Leads: hang(cordOf), Own: hang(cordOf)}, "two strands"},
-		{knot.Work{Section: knot.Section{Do: "mount", Hitch: "laid-behind", Cords: []string{"A"}}, Own: hang(cordOf, cordOf)}, "hang already"},
+		{knot.Work{Section: one(t, "square-knot 1"), Leads: hang(cordOf, cordOf)}, "a filler between"},
+		{knot.Work{Section: one(t, "square-knot 1"), Leads: hang(ten...)}, "at most 8 fillers"},
+		{knot.Work{Section: one(t, "gather C turns=6"), Leads: hang(cordOf), Own: hang(cordOf)}, "two strands"},
+		{knot.Work{Section: one(t, "mount A hitch=laid-behind"), Own: hang(cordOf, cordOf)}, "hang already"},
 		{knot.Work{Section: knot.Section{Do: "square-not", Count: 1}, Leads: hang(cordOf, cordOf, cordOf)}, "square-knot"},
-		{knot.Work{Section: knot.Section{Do: "finish", How: "glue-gun"}, Leads: hang(cordOf)}, "no finish"},
+		{knot.Work{Section: knot.Section{Do: "finish"}, Leads: hang(cordOf)}, "no finish"},
 	} {
 		if _, err := knot.Tie(c.w); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v, want something about %q", c.w.Section.Do, err, c.says)
@@ -467,7 +482,7 @@ func TestTheCatalogueIsWhole(t *testing.T) {
 
 func ExampleTie() {
 	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
-	tied, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10, Start: "left"}, Leads: hang(stuff, stuff, stuff, stuff)})
+	tied, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10}, Leads: hang(stuff, stuff, stuff, stuff)})
 	if err != nil {
 		fmt.Println(err)
 		return

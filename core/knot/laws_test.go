@@ -8,22 +8,25 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // The laws of this file hold for every knot of the catalogue, with every choice
 // of its fields; none is named here. A knot that is added is under them at once.
 
-// whole are the ids that package plan ties section by section.
-var whole = []string{"repeat", "rows", "fold-back"}
+// walked tells whether a piece walks the knot section by section, or bends what is
+// tied already.
+func walked(k knot.Knot) bool { return k.Tie == nil }
 
 // side is how many strands side by side hang for a test.
 func side(n int, s cord.Stuff) []knot.Lead {
 	var out []knot.Lead
 	d := s.DrawnUp()
 	for i := range n {
-		out = append(out, knot.Lead{Cord: i / 2, Leg: i % 2, Stuff: s, Diameter: d, At: knot.Vec{X: (float64(i) - float64(n-1)/2) * d}, Dir: knot.Vec{Y: 1}})
+		out = append(out, knot.Lead{Cord: i / 2, Leg: i % 2, Stuff: s, Figures: s.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - float64(n-1)/2) * d}, Dir: r3.Vec{Y: 1}})
 	}
 	return out
 }
@@ -32,7 +35,7 @@ func side(n int, s cord.Stuff) []knot.Lead {
 func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name string, w knot.Work)) {
 	t.Helper()
 	for _, k := range knot.All() {
-		if slices.Contains(whole, k.ID) {
+		if walked(k) {
 			continue
 		}
 		base, err := knot.New(k.ID)
@@ -44,16 +47,12 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 			var more []knot.Section
 			for _, v := range variants {
 				for _, c := range f.Choices {
-					q := v
-					if p, ok := q.At(f.Key).(*string); ok && c != *p {
-						*p = c
-						more = append(more, q)
+					if now, said := v.Value(f); said && now != c && f.Default != "" {
+						more = append(more, v.With(f, c))
 					}
 				}
 				if f.Most == 3 {
-					q := v
-					*q.At(f.Key).(*int) = 2
-					more = append(more, q)
+					more = append(more, v.With(f, 2))
 				}
 			}
 			variants = append(variants, more...)
@@ -62,48 +61,46 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 			}
 		}
 		for _, s := range variants {
-			if s.Hitch == "from-knot" {
-				continue // it hands its cords to the ball after it
-			}
-			if s.Hitch == "laid-behind" {
-				s.Cords = []string{"Z"}
-			} else if s.Do == "mount" {
-				s.Cords = []string{"A", "B"}
-			}
-			if s.Inside == "bead" || s.Do == "bead" {
-				s.Bead = &knot.Bead{HoleMM: 12 * scale, LengthMM: 10 * scale, WidthMM: 15 * scale}
-			}
-			s.LengthMM, s.GapMM = s.LengthMM*scale, s.GapMM*scale
-			if s.Do == "gap" {
-				s.LengthMM = 12 * scale
-			}
 			name := k.ID
 			for _, f := range k.Fields {
-				if p, ok := s.At(f.Key).(*string); ok && s.Has(f.Key) && *p != "" && f.Kind == "choice" {
-					name += " " + *p
+				v, _ := s.Value(f)
+				switch v := v.(type) {
+				case string:
+					if v != "" && f.Kind == "choice" {
+						name += " " + v
+					}
+				case int:
+					if f.Most == 3 && f.Least == 2 {
+						name += fmt.Sprint(" ", v)
+					}
+				case float64:
+					if f.If == "" {
+						s = s.With(f, v*scale)
+					}
+				case []string:
+					s = s.With(f, []string{"A", "B"})
+				}
+				beads := map[string]float64{"bead.hole_mm": 12, "bead.length_mm": 10, "bead.width_mm": 15}
+				if mm := beads[f.Key]; mm > 0 {
+					s = s.With(f, mm*scale)
 				}
 			}
-			if s.Squares > 0 {
-				name += fmt.Sprint(" ", s.Squares)
+			terms := knot.TermsOf(s)
+			if terms.Begins == knot.ForTheNext {
+				continue // it hands its cords to the ball after it
 			}
 			for _, n := range []int{4, 6, 2, 1, 0} {
-				w := knot.Work{Section: s, Leads: side(n, stuff), BarMM: 2 * scale, RingMM: 16 * scale}
-				if len(s.Cords) > 0 {
-					w.Own = side(2*len(s.Cords), stuff)
-				} else if s.Do == "gather" {
-					w.Own = side(1, stuff)
-				} else if cords, legs := knot.BallLegs(s); cords > 0 {
-					if n > 0 {
-						continue
-					}
-					for c := range cords {
-						for l := range legs {
-							w.Own = append(w.Own, knot.Lead{Cord: c, Leg: l, Stuff: stuff, Diameter: stuff.DrawnUp(), Dir: knot.Vec{Y: 1}})
-						}
-					}
-				}
-				if s.Do == "mount" && (n == 0) == (s.Hitch == "laid-behind") {
+				if n > 0 != (terms.Begins == knot.OnStrands || terms.Begins == knot.BehindStrands) {
 					continue
+				}
+				w := knot.Work{Section: s, Leads: side(n, stuff), BarMM: 2 * scale, RingMM: 16 * scale}
+				cords := max(len(terms.Cords), terms.Wants)
+				for c := range cords {
+					for l := range max(1, terms.Legs) {
+						own := side(cords*max(1, terms.Legs), stuff)[c*max(1, terms.Legs)+l]
+						own.Cord, own.Leg = c, l
+						w.Own = append(w.Own, own)
+					}
 				}
 				if _, err := knot.Tie(w); err != nil {
 					continue
@@ -113,6 +110,18 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 			}
 		}
 	}
+}
+
+// ends tells whether strands end in the section's knot.
+func ends(w knot.Work) bool {
+	k, _ := knot.Get(w.Section.Do)
+	return k.Ends
+}
+
+// legsOf is how many cords a section brings or takes up, and how many legs of each.
+func legsOf(s knot.Section) (cords, legs int) {
+	t := knot.TermsOf(s)
+	return max(len(t.Cords), t.Wants), t.Legs
 }
 
 var rope = cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, GramsPerMetre: 6.8, Colour: "#0f5c63"}
@@ -132,7 +141,7 @@ func TestEveryKnotIsTied(t *testing.T) {
 	seen := map[string]bool{}
 	sections(t, rope, 1, func(_ string, w knot.Work) { seen[w.Section.Do] = true })
 	for _, k := range knot.All() {
-		if !seen[k.ID] && !slices.Contains(whole, k.ID) {
+		if !seen[k.ID] && !walked(k) {
 			t.Errorf("%s could not be tied on any number of strands", k.ID)
 		}
 	}
@@ -142,7 +151,7 @@ func TestEveryKnotScales(t *testing.T) {
 	small := map[string]knot.Tied{}
 	sections(t, rope, 1, func(name string, w knot.Work) { small[name] = tie(t, w) })
 	sections(t, twice, 2, func(name string, w knot.Work) {
-		if w.Section.Do == "finish" {
+		if ends(w) {
 			return // what a flame eats is not a share of the cord
 		}
 		a, b := small[name], tie(t, w)
@@ -164,7 +173,7 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 	sections(t, rope, 1, func(name string, w knot.Work) {
 		x := tie(t, w)
 		n := len(w.Leads)
-		if cords, _ := knot.BallLegs(w.Section); w.Section.Do == "mount" || cords > 0 {
+		if knot.TermsOf(w.Section).Legs > 0 {
 			n += len(w.Own)
 		}
 		if !x.Ends {
@@ -204,21 +213,17 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 
 // A mirror of the section, on the mirrored strands, is the mirror of the knot.
 func TestEveryKnotHasItsMirror(t *testing.T) {
-	swap := map[string]string{"left": "right", "right": "left"}
 	sections(t, rope, 1, func(name string, w knot.Work) {
-		if w.Section.Do == "mount" || w.Section.Do == "gather" {
+		if len(w.Own) > 0 {
 			return // their own cords are laid one way round by every hand
 		}
 		k, _ := knot.Get(w.Section.Do)
 		m := w
 		turned := false
 		for _, f := range k.Fields {
-			v, ok := m.Section.At(f.Key).(*string)
-			if !ok || !m.Section.Has(f.Key) {
-				continue
-			}
-			if o, ok := swap[*v]; ok {
-				*v = o
+			v, _ := m.Section.Value(f)
+			if side, ok := v.(string); ok && f.Sided() {
+				m.Section = m.Section.With(f, knot.Opposite(side))
 				turned = true
 			}
 		}
@@ -283,7 +288,8 @@ func TestEveryKnotThatRepeatsAddsUp(t *testing.T) {
 // which the give of the cord takes up.
 func TestNoStrandPassesThroughAnother(t *testing.T) {
 	sections(t, rope, 1, func(name string, w knot.Work) {
-		if w.Section.Do == "finish" || w.Section.Do == "gap" {
+		k, _ := knot.Get(w.Section.Do)
+		if k.Ends || k.Bare {
 			return
 		}
 		x := tie(t, w)
@@ -295,13 +301,11 @@ func TestNoStrandPassesThroughAnother(t *testing.T) {
 		}
 		for i := range cs {
 			for j := i + 1; j < len(cs); j++ {
-				if w.Section.Do == "mount" && w.Section.Hitch != "laid-behind" && i/2 == j/2 {
-					continue // the two legs of one cord meet at the fold
+				a, b := i-len(x.Paths), j-len(x.Paths)
+				if _, legs := legsOf(w.Section); legs > 1 && a >= 0 && a/legs == b/legs {
+					continue // two legs of one cord meet at the fold, or in the ball
 				}
-				if _, legs := knot.BallLegs(w.Section); legs > 1 && i/legs == j/legs {
-					continue // they are one way through the ball
-				}
-				if w.Section.Hitch == "laid-behind" && i >= len(x.Paths) {
+				if knot.TermsOf(w.Section).Begins == knot.BehindStrands && a >= 0 {
 					continue
 				}
 				if g := 1 + curve.Gap(cs[i], d, cs[j], d)/d; g < 0.8*squeezeOf(w) {
@@ -314,8 +318,8 @@ func TestNoStrandPassesThroughAnother(t *testing.T) {
 
 // squeezeOf is what a row may be pressed to along its length, or a ball all over.
 func squeezeOf(w knot.Work) float64 {
-	if cords, _ := knot.BallLegs(w.Section); cords > 0 { // on a core all of it is pressed
-		return fist.Of(rope).Hard() / rope.DrawnUp()
+	if knot.TermsOf(w.Section).Wants > 0 { // on a core all of it is pressed
+		return ball.Of(rope, rope.Figures()).Hard() / rope.DrawnUp()
 	}
 	if len(w.Leads) == 0 {
 		return 1
@@ -327,7 +331,7 @@ func squeezeOf(w knot.Work) float64 {
 // signs of its crossings cancel; those of the other add up.
 func TestASquareKnotIsNoGranny(t *testing.T) {
 	writhe := func(do, hand string, count int) int {
-		x := tie(t, knot.Work{Section: knot.Section{Do: do, Count: count, Start: hand, Hand: hand}, Leads: side(4, rope)})
+		x := tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, map[string]string{"square-knot": "start", "half-knot": "hand"}[do], hand), Leads: side(4, rope)})
 		found, err := curve.Crossings([]curve.Curve{{Points: x.Paths[0].Points}, {Points: x.Paths[3].Points}})
 		if err != nil {
 			t.Fatal(err)

@@ -1,6 +1,11 @@
-package knot
+package knot_test
 
-import "testing"
+import (
+	"nimblebight/core/knot"
+	"testing"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
 
 // Sides and places change in a mirrored sentence, and lists stay in order.
 func TestMirrorText(t *testing.T) {
@@ -13,10 +18,10 @@ func TestMirrorText(t *testing.T) {
 		{4, "Hitch the right filler twice over the left one.", "Hitch the left filler twice over the right one."},
 		{4, "Nothing of sides.", "Nothing of sides."},
 	} {
-		if got := mirrorText(c.say, c.n); got != c.want {
+		if got := knot.MirrorText(c.say, c.n); got != c.want {
 			t.Errorf("%q became %q, want %q", c.say, got, c.want)
 		}
-		if again := mirrorText(mirrorText(c.say, c.n), c.n); again != c.say {
+		if again := knot.MirrorText(knot.MirrorText(c.say, c.n), c.n); again != c.say {
 			t.Errorf("mirrored twice %q became %q", c.say, again)
 		}
 	}
@@ -25,26 +30,13 @@ func TestMirrorText(t *testing.T) {
 // A diamond mirrored for the left hand has its joining hitch on the other side,
 // and its words say so.
 func TestADiamondForTheLeftHand(t *testing.T) {
-	var leads []Lead
-	for i := range 6 {
-		leads = append(leads, Lead{Diameter: 3, At: Vec{X: float64(i)*3 - 7.5}, Dir: Vec{Y: 1}})
-	}
-	w := Work{Section: Section{Do: "diamond", Count: 1, Inside: "empty", Order: "in-turn", Close: "join"}, Leads: leads}
-	for i := range leads {
-		w.Leads[i].Stuff.Make = "leather"
-	}
-	right, err := Tie(w)
-	if err != nil {
-		t.Fatal(err)
-	}
+	w := knot.Work{Section: one(t, "diamond 1"), Leads: side(6, lace)}
+	right := tie(t, w)
 	w.LeftHanded = true
-	left, err := Tie(w)
-	if err != nil {
-		t.Fatal(err)
-	}
+	left := tie(t, w)
 	for i := range right.Paths {
 		for k, v := range right.Paths[i].Points {
-			if u := left.Paths[5-i].Points[k]; u != (Vec{X: -v.X, Y: v.Y, Z: v.Z}) {
+			if u := left.Paths[5-i].Points[k]; u != (r3.Vec{X: -v.X, Y: v.Y, Z: v.Z}) {
 				t.Fatalf("strand %d runs through %v, for the left hand through %v", i+1, v, u)
 			}
 		}

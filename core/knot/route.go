@@ -138,7 +138,7 @@ func edges(c curve.Curve) int {
 	return len(c.Points) - 1
 }
 
-func edge(c curve.Curve, i int) (a, b Vec) { return c.Points[i], c.Points[(i+1)%len(c.Points)] }
+func edge(c curve.Curve, i int) (a, b r3.Vec) { return c.Points[i], c.Points[(i+1)%len(c.Points)] }
 
 // polynomial is the Alexander polynomial of the curves as seen from the face,
 // a little askew so that nothing symmetric coincides.
@@ -150,7 +150,7 @@ func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
 	for i, c := range cs {
 		seen[i] = curve.TurnY(c, 0.013)
 		if r.Closed {
-			seen[i] = curve.TurnY(c, 0.37).Map(func(v Vec) Vec { return Vec{X: v.X, Y: 0.95*v.Y + 0.31*v.Z, Z: 0.95*v.Z - 0.31*v.Y} })
+			seen[i] = curve.TurnY(c, 0.37).Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: 0.95*v.Y + 0.31*v.Z, Z: 0.95*v.Z - 0.31*v.Y} })
 		}
 	}
 	found, err := curve.Crossings(seen)
@@ -163,7 +163,7 @@ func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
 // joinedBelow closes an open strand far below everything it does.
 func joinedBelow(c curve.Curve) curve.Curve {
 	a, b := c.Points[len(c.Points)-1], c.Points[0]
-	return curve.Curve{Points: append(append([]Vec{}, c.Points...), Vec{X: a.X, Y: 1000}, Vec{X: b.X, Y: 1000}), Closed: true}
+	return curve.Curve{Points: append(append([]r3.Vec{}, c.Points...), r3.Vec{X: a.X, Y: 1000}, r3.Vec{X: b.X, Y: 1000}), Closed: true}
 }
 
 // Told reports how a drawn-up route shows what it is. Of a closed knot: the
@@ -203,9 +203,9 @@ func fewest(cs []curve.Curve) (crossings, determinant int, err error) {
 		y := 1 - 2*(float64(k)+0.5)/views
 		seen := make([]curve.Curve, len(cs))
 		for i, c := range cs {
-			seen[i] = curve.TurnY(c, 2.399963*float64(k)).Map(func(v Vec) Vec {
+			seen[i] = curve.TurnY(c, 2.399963*float64(k)).Map(func(v r3.Vec) r3.Vec {
 				s := math.Sqrt(1 - y*y)
-				return Vec{X: v.X, Y: y*v.Y + s*v.Z, Z: -s*v.Y + y*v.Z}
+				return r3.Vec{X: v.X, Y: y*v.Y + s*v.Z, Z: -s*v.Y + y*v.Z}
 			})
 		}
 		found, err := curve.Crossings(seen)
@@ -238,7 +238,7 @@ func threadsOf(p tighten.Problem, drawn tighten.Result, repeats int) []curve.Cur
 
 var routes []Route
 
-func addRoute(r Route) { routes = append(routes, r) }
+func AddRoute(r Route) { routes = append(routes, r) }
 
 // Routes lists the knots that can be drawn up by name, in alphabetical order.
 func Routes() []Route {
@@ -247,12 +247,12 @@ func Routes() []Route {
 	return out
 }
 
-// perStrand is the cord that a strand takes in one repeat.
-func perStrand(r tighten.Result) float64 { return r.Length / float64(len(r.Strands)) }
+// PerStrand is the cord that a strand takes in one repeat.
+func PerStrand(r tighten.Result) float64 { return r.Length / float64(len(r.Strands)) }
 
 // beyond is the cord that a strand takes beyond the straight way between its
 // held ends.
-func beyond(r tighten.Result) float64 {
+func Beyond(r tighten.Result) float64 {
 	sum := 0.0
 	for _, s := range r.Strands {
 		sum += r3.Norm(r3.Sub(s.Points[len(s.Points)-1], s.Points[0]))
@@ -260,14 +260,14 @@ func beyond(r tighten.Result) float64 {
 	return (r.Length - sum) / float64(len(r.Strands))
 }
 
-// turnRoute is a route turned about the work's axis.
-func turnRoute(pts []Vec, angle float64) []Vec {
+// TurnRoute is a route turned about the work's axis.
+func TurnRoute(pts []r3.Vec, angle float64) []r3.Vec {
 	return curve.TurnY(curve.Curve{Points: pts}, angle).Points
 }
 
-// openUp cuts a closed picture of a knot at its lowest point and leads the two
+// OpenUp cuts a closed picture of a knot at its lowest point and leads the two
 // ends away to the left and the right, crossing nothing.
-func openUp(loop []Vec, reach float64) []Vec {
+func OpenUp(loop []r3.Vec, reach float64) []r3.Vec {
 	low := 0
 	for i, v := range loop {
 		if v.Y > loop[low].Y {
@@ -280,16 +280,16 @@ func openUp(loop []Vec, reach float64) []Vec {
 	if loop[(low+1)%n].X < at.X {
 		side = -1
 	}
-	out := []Vec{{X: at.X + side*reach, Y: at.Y + 3}, {X: at.X + side*3, Y: at.Y + 2.4}, {X: at.X + side*0.9, Y: at.Y + 1.2, Z: at.Z}}
+	out := []r3.Vec{{X: at.X + side*reach, Y: at.Y + 3}, {X: at.X + side*3, Y: at.Y + 2.4}, {X: at.X + side*0.9, Y: at.Y + 1.2, Z: at.Z}}
 	for k := 1; k < n; k++ {
 		out = append(out, loop[(low+k)%n])
 	}
-	return append(out, Vec{X: at.X - side*0.9, Y: at.Y + 1.2, Z: at.Z}, Vec{X: at.X - side*3, Y: at.Y + 2.4}, Vec{X: at.X - side*reach, Y: at.Y + 3})
+	return append(out, r3.Vec{X: at.X - side*0.9, Y: at.Y + 1.2, Z: at.Z}, r3.Vec{X: at.X - side*3, Y: at.Y + 2.4}, r3.Vec{X: at.X - side*reach, Y: at.Y + 3})
 }
 
 // around gives n points of f over its whole turn.
-func around(n int, f func(t float64) Vec) []Vec {
-	out := make([]Vec, n)
+func Around(n int, f func(t float64) r3.Vec) []r3.Vec {
+	out := make([]r3.Vec, n)
 	for i := range out {
 		out[i] = f(2 * math.Pi * (float64(i) + 0.21) / float64(n))
 	}

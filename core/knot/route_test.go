@@ -1,6 +1,9 @@
 package knot_test
 
 import (
+	rows "nimblebight/core/knots/row"
+	"nimblebight/core/shapes"
+
 	"context"
 	"fmt"
 	"math"
@@ -11,6 +14,8 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // Every route, drawn up, comes to what is published of it; its strands just
@@ -105,7 +110,7 @@ func TestRowsBetweenEmbeddedOnes(t *testing.T) {
 			if c.second != 1 {
 				within = 4
 			}
-			drawn, err := knot.DrawUp(t.Context(), knot.FlatRow(c.second, ratios), tighten.Settings{})
+			drawn, err := shapes.DrawUp(t.Context(), rows.Flat(c.second, ratios), tighten.Settings{})
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -117,7 +122,7 @@ func TestRowsBetweenEmbeddedOnes(t *testing.T) {
 			seam := 0.0
 			for i, s := range drawn.Strands {
 				first := tighten.Image(tighten.Cell{Pitch: drawn.Pitch, Mirror: true}, 1, s[0])
-				seam += curve.Curve{Points: []curve.Vec{drawn.Strands[i][len(s)-1], first}}.Length() / 2
+				seam += curve.Curve{Points: []r3.Vec{drawn.Strands[i][len(s)-1], first}}.Length() / 2
 			}
 			near(t, "height", pitch, drawn.Pitch, 0.01*within)
 			near(t, "use", per, want+seam, 0.01*within)
@@ -152,7 +157,7 @@ func BenchmarkRow(b *testing.B) {
 	for b.Loop() {
 		n++
 		f := scaled(cordOf, 0.6+1e-6*float64(n))
-		if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10, Start: "left"}, Leads: hang(cordOf, f, f, cordOf)}); err != nil {
+		if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10}, Leads: hang(cordOf, f, f, cordOf)}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -160,16 +165,16 @@ func BenchmarkRow(b *testing.B) {
 
 // What cannot be a knot is refused by name and place, before anything is drawn.
 func TestBadRoutesAreRefused(t *testing.T) {
-	line := func(y, z float64) []curve.Vec {
-		return []curve.Vec{{X: -4, Y: y, Z: z}, {Y: y, Z: z}, {X: 4, Y: y, Z: z}}
+	line := func(y, z float64) []r3.Vec {
+		return []r3.Vec{{X: -4, Y: y, Z: z}, {Y: y, Z: z}, {X: 4, Y: y, Z: z}}
 	}
-	across := []curve.Vec{{Y: -4}, {}, {Y: 4}}
+	across := []r3.Vec{{Y: -4}, {}, {Y: 4}}
 	cell := &tighten.Cell{Pitch: 3}
 	for _, c := range []struct {
 		what, says string
 		p          tighten.Problem
 	}{
-		{"ends that do not meet", "strand 1 ends 8.0 diameters away", tighten.Problem{Cell: cell, Strands: []tighten.Strand{{Route: []curve.Vec{{}, {X: 4, Y: 1}, {X: 8, Y: 3}}, Diameter: 1}}}},
+		{"ends that do not meet", "strand 1 ends 8.0 diameters away", tighten.Problem{Cell: cell, Strands: []tighten.Strand{{Route: []r3.Vec{{}, {X: 4, Y: 1}, {X: 8, Y: 3}}, Diameter: 1}}}},
 		{"a strand that is not there", "goes on as strand 5", tighten.Problem{Cell: cell, Strands: []tighten.Strand{{Route: across, Diameter: 1, Next: 4}}}},
 		{"strands that coincide", "strands 1 and 2 meet near point 1", tighten.Problem{Strands: []tighten.Strand{{Route: line(0, 0), Diameter: 1}, {Route: line(0.02, 0), Diameter: 1}}}},
 		{"a crossing that is neither over nor under", "lead one over", tighten.Problem{Strands: []tighten.Strand{{Route: line(0, 0), Diameter: 1}, {Route: across, Diameter: 1}}}},

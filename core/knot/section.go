@@ -2,66 +2,32 @@ package knot
 
 import (
 	"encoding/json"
+	"errors"
 	"fmt"
-	"strings"
+	"reflect"
+	"strconv"
 
-	"nimblebight/core/fist"
 	"nimblebight/core/keep"
 )
 
-// Section is one entry of a piece's sequence. Which fields count depends on
-// Do; the catalogue says which.
+// Section is one entry of a piece's sequence: what every knot can be told, and
+// the settings that are this knot's own.
+//
+// Invariants: Settings is a struct, not a pointer, of the type that the catalogue
+// has for Do, nil where Do is not in it; it is changed by being replaced, so
+// sections may share it. What is said and not known stands in Unknown.
 type Section struct {
-	Do       string   `json:"do"`
-	Cords    []string `json:"cords,omitempty"`
-	Hitch    string   `json:"hitch,omitempty" jsonschema:"enum=larks-head,enum=larks-head-reversed,enum=laid-behind,enum=from-knot"`
-	Strands  []int    `json:"strands,omitempty"`
-	Count    int      `json:"count,omitempty"`
-	FitMM    float64  `json:"fit_mm,omitempty"`
-	Start    string   `json:"start,omitempty" jsonschema:"enum=left,enum=right"`
-	Hand     string   `json:"hand,omitempty" jsonschema:"enum=left,enum=right"`
-	LengthMM float64  `json:"length_mm,omitempty"`
-	Cord     string   `json:"cord,omitempty"`
-	Turns    int      `json:"turns,omitempty"`
-	How      string   `json:"how,omitempty"`
-	Ends     Ends     `json:"ends,omitempty"`
-	GapMM    float64  `json:"gap_mm,omitempty"`
-	Squares  int      `json:"squares,omitempty"`
+	Do      string  `json:"do"`
+	Strands []int   `json:"strands,omitempty"` // places from the left; all where there are none
+	Count   int     `json:"count,omitempty"`
+	FitMM   float64 `json:"fit_mm,omitempty"` // as many as fit, instead of a count
 
-	Filler    int    `json:"filler,omitempty"`
-	Carry     int    `json:"carry,omitempty"` // fillers carried together, 1 or 2
-	Direction string `json:"direction,omitempty" jsonschema:"enum=left,enum=right"`
-	Slope     string `json:"slope,omitempty" jsonschema:"enum=horizontal,enum=diagonal"`
+	Settings any `json:"-"`
 
-	Inside string `json:"inside,omitempty" jsonschema:"enum=empty,enum=square-knot,enum=bead"`
-	Order  string `json:"order,omitempty" jsonschema:"enum=in-turn,enum=outermost-first"`
-	Close  string `json:"close,omitempty" jsonschema:"enum=join,enum=end,enum=end-doubled"`
-	Bead   *Bead  `json:"bead,omitempty"`
-
-	Of    string `json:"of,omitempty" jsonschema:"enum=all,enum=one-leg"`
-	Which int    `json:"which,omitempty"`
-
-	// Rows stand side by side; Cross is how often they are crossed.
-	Rows  []Row `json:"rows,omitempty"`
-	Cross int   `json:"cross,omitempty"`
-	// Sequence is what a repeat repeats.
+	// Rows stand side by side; Sequence is what is tied again and again.
+	Rows     []Row     `json:"rows,omitempty"`
 	Sequence []Section `json:"sequence,omitempty"`
-
-	InnerMM float64 `json:"inner_mm,omitempty"`
-
-	Passes int `json:"passes,omitempty"`
-	// Of a rope ball: strands side by side, its leads and bights, its former.
-	Side     int     `json:"strands_per_pass,omitempty"`
-	Leads    int     `json:"leads,omitempty"`
-	Bights   int     `json:"bights,omitempty"`
-	FormerMM float64 `json:"former_mm,omitempty"`
-
-	Mode   string `json:"mode,omitempty" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
-	Begins string `json:"begins,omitempty" jsonschema:"enum=hidden,enum=with-tail"`
-	Core   *Core  `json:"core,omitempty"`
-	School string `json:"school,omitempty" jsonschema:"enum=over-one,enum=round-both"`
-
-	Note string `json:"note,omitempty"`
+	Note     string    `json:"note,omitempty"`
 
 	// Turned are the keys of settings that the document does not say and that
 	// a mirror image had to say: mirrored back, they are unsaid again.
@@ -69,6 +35,8 @@ type Section struct {
 
 	// Unknown keeps fields of a newer make through a round trip.
 	Unknown map[string]json.RawMessage `json:"-"`
+
+	twin string // the path of a field that was written with capitals
 }
 
 // Row is one of several sequences that are tied side by side, each on strands
@@ -89,10 +57,10 @@ func (r Row) MarshalJSON() ([]byte, error) {
 // Bead is a bead on the strands: its hole, its length along the piece and its
 // width, mm.
 type Bead struct {
-	HoleMM   float64 `json:"hole_mm"`
-	LengthMM float64 `json:"length_mm"`
-	WidthMM  float64 `json:"width_mm"`
-	Colour   string  `json:"colour,omitempty"`
+	HoleMM   float64 `json:"hole_mm" typed:"hole" label:"bead hole" most:"200" begin:"7"`
+	LengthMM float64 `json:"length_mm" typed:"long" label:"bead length" most:"500" begin:"10"`
+	WidthMM  float64 `json:"width_mm" typed:"wide" label:"bead width" most:"300" begin:"12"`
+	Colour   Colour  `json:"colour,omitempty" typed:"colour" label:"bead colour"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
 }
@@ -103,119 +71,7 @@ func (b Bead) MarshalJSON() ([]byte, error) {
 	return keep.Marshal(plain(b), b.Unknown)
 }
 
-// Core is what a ball is tied round.
-type Core = fist.Core
-
-// At gives the place of a field by its key, to be read and set: a *string, *int,
-// *float64, *[]int, *[]string or *Ends; nil for a key that is not a plain field.
-func (s *Section) At(key string) any {
-	switch key {
-	case "cords":
-		return &s.Cords
-	case "hitch":
-		return &s.Hitch
-	case "strands":
-		return &s.Strands
-	case "start":
-		return &s.Start
-	case "hand":
-		return &s.Hand
-	case "length_mm":
-		return &s.LengthMM
-	case "cord":
-		return &s.Cord
-	case "turns":
-		return &s.Turns
-	case "how":
-		return &s.How
-	case "ends":
-		return &s.Ends
-	case "gap_mm":
-		return &s.GapMM
-	case "squares":
-		return &s.Squares
-	case "filler":
-		return &s.Filler
-	case "carry":
-		return &s.Carry
-	case "direction":
-		return &s.Direction
-	case "slope":
-		return &s.Slope
-	case "inside":
-		return &s.Inside
-	case "order":
-		return &s.Order
-	case "close":
-		return &s.Close
-	case "of":
-		return &s.Of
-	case "which":
-		return &s.Which
-	case "cross":
-		return &s.Cross
-	case "inner_mm":
-		return &s.InnerMM
-	case "passes":
-		return &s.Passes
-	case "strands_per_pass":
-		return &s.Side
-	case "leads":
-		return &s.Leads
-	case "bights":
-		return &s.Bights
-	case "former_mm":
-		return &s.FormerMM
-	case "mode":
-		return &s.Mode
-	case "begins":
-		return &s.Begins
-	case "school":
-		return &s.School
-	case "core.kind", "core.diameter_mm":
-		if s.Core == nil {
-			s.Core = &Core{}
-		}
-		if key == "core.kind" {
-			return (*string)(&s.Core.Kind)
-		}
-		return &s.Core.DiameterMM
-	case "bead.hole_mm", "bead.length_mm", "bead.width_mm", "bead.colour":
-		if s.Bead == nil {
-			s.Bead = &Bead{}
-		}
-		switch key {
-		case "bead.hole_mm":
-			return &s.Bead.HoleMM
-		case "bead.length_mm":
-			return &s.Bead.LengthMM
-		case "bead.width_mm":
-			return &s.Bead.WidthMM
-		}
-		return &s.Bead.Colour
-	}
-	return nil
-}
-
-// Has tells whether the section says something of the field; reading it with
-// At would add an empty bead or core.
-func (s *Section) Has(key string) bool {
-	switch {
-	case strings.HasPrefix(key, "bead."):
-		return s.Bead != nil
-	case strings.HasPrefix(key, "core."):
-		return s.Core != nil
-	}
-	return true
-}
-
-// MarshalJSON writes the section with the fields it did not know.
-func (s Section) MarshalJSON() ([]byte, error) {
-	type plain Section
-	return keep.Marshal(plain(s), s.Unknown)
-}
-
-// Ends are the places whose ends a finish takes; none means all.
+// Ends are the places whose ends a section takes; none means all.
 type Ends []int
 
 // MarshalJSON writes no places as "all".
@@ -240,18 +96,191 @@ func (e *Ends) UnmarshalJSON(b []byte) error {
 	return nil
 }
 
-// New is a section of a knot with the catalogue's defaults.
+// Misread is the error for a field of a section that is not of its type.
+type Misread struct {
+	Path string // from the section, as bead.hole_mm or sequence[2].count
+	Says string // goes on from it
+}
+
+func (e *Misread) Error() string { return e.Path + " " + e.Says }
+
+func misread(err error) error {
+	var kind *json.UnmarshalTypeError
+	if errors.As(err, &kind) {
+		return &Misread{kind.Field, fmt.Sprintf("is a %s; it should be a %s", kind.Value, plainKind(kind.Type.Kind()))}
+	}
+	return err
+}
+
+func plainKind(k reflect.Kind) string {
+	switch k {
+	case reflect.Float64:
+		return "number"
+	case reflect.Int:
+		return "whole number"
+	case reflect.Slice:
+		return "list"
+	case reflect.Struct:
+		return "object"
+	}
+	return k.String()
+}
+
+// UnmarshalJSON reads a section with the settings of its knot. What is not of its
+// type is a [*Misread].
+func (s *Section) UnmarshalJSON(b []byte) error {
+	var p struct {
+		Do       string            `json:"do"`
+		Strands  []int             `json:"strands"`
+		Count    int               `json:"count"`
+		FitMM    float64           `json:"fit_mm"`
+		Rows     []json.RawMessage `json:"rows"`
+		Sequence []json.RawMessage `json:"sequence"`
+		Note     string            `json:"note"`
+	}
+	if err := json.Unmarshal(b, &p); err != nil {
+		return misread(err)
+	}
+	out := Section{Do: p.Do, Strands: p.Strands, Count: p.Count, FitMM: p.FitMM, Note: p.Note}
+	inside := func(path string, raw json.RawMessage, v any) error {
+		err := json.Unmarshal(raw, v)
+		var wrong *Misread
+		if errors.As(err, &wrong) {
+			return &Misread{joined(path, wrong.Path), wrong.Says}
+		}
+		return err
+	}
+	if p.Sequence != nil {
+		out.Sequence = make([]Section, len(p.Sequence))
+	}
+	for i, raw := range p.Sequence {
+		if err := inside("sequence["+strconv.Itoa(i)+"]", raw, &out.Sequence[i]); err != nil {
+			return err
+		}
+	}
+	if p.Rows != nil {
+		out.Rows = make([]Row, len(p.Rows))
+	}
+	for i, raw := range p.Rows {
+		if err := inside("rows["+strconv.Itoa(i)+"]", raw, &out.Rows[i]); err != nil {
+			return err
+		}
+	}
+	known := []any{&out}
+	if k, ok := Get(p.Do); ok {
+		settings := reflect.New(reflect.TypeOf(k.Settings))
+		if err := json.Unmarshal(b, settings.Interface()); err != nil {
+			return misread(err)
+		}
+		known = append(known, settings.Interface())
+		out.Unknown, out.twin = keep.Sort(b, known...)
+		out.Settings = settings.Elem().Interface()
+	} else {
+		out.Unknown, out.twin = keep.Sort(b, known...)
+	}
+	*s = out
+	return nil
+}
+
+func joined(path, rest string) string {
+	if rest == "" {
+		return path
+	}
+	return path + "." + rest
+}
+
+// UnmarshalJSON reads a row; what is not of its type is a [*Misread].
+func (r *Row) UnmarshalJSON(b []byte) error {
+	var p struct {
+		Strands  []int             `json:"strands"`
+		Sequence []json.RawMessage `json:"sequence"`
+	}
+	if err := json.Unmarshal(b, &p); err != nil {
+		return misread(err)
+	}
+	out := Row{Strands: p.Strands}
+	if p.Sequence != nil {
+		out.Sequence = make([]Section, len(p.Sequence))
+	}
+	for i, raw := range p.Sequence {
+		err := json.Unmarshal(raw, &out.Sequence[i])
+		var wrong *Misread
+		if errors.As(err, &wrong) {
+			return &Misread{joined("sequence["+strconv.Itoa(i)+"]", wrong.Path), wrong.Says}
+		}
+		if err != nil {
+			return err
+		}
+	}
+	*r = out
+	return nil
+}
+
+// Twin is the path of a field of it that was written with capitals, "" where
+// there is none.
+func (s Section) Twin() string { return s.twin }
+
+// MarshalJSON writes the section with the fields it did not know.
+func (s Section) MarshalJSON() ([]byte, error) {
+	type plain Section
+	first := plain(s)
+	first.Rows, first.Sequence, first.Note = nil, nil, ""
+	inside := struct {
+		Rows     []Row     `json:"rows,omitempty"`
+		Sequence []Section `json:"sequence,omitempty"`
+		Note     string    `json:"note,omitempty"`
+	}{s.Rows, s.Sequence, s.Note}
+	if s.Settings == nil {
+		return keep.Join(s.Unknown, first, inside)
+	}
+	return keep.Join(s.Unknown, first, s.Settings, inside)
+}
+
+// New is a section of a knot as the catalogue begins it.
 func New(do string) (Section, error) {
 	k, ok := Get(do)
 	if !ok {
 		return Section{}, Unknown(do)
 	}
-	s := Section{Do: do}
+	s := Section{Do: do, Settings: k.Settings}
 	if k.Repeats {
 		s.Count = 1
 	}
-	if k.fill != nil {
-		k.fill(&s)
+	for _, f := range k.Fields {
+		text := f.begin
+		if text == "" {
+			text = f.Default
+		}
+		if text == "" || f.If != "" {
+			continue
+		}
+		switch f.Kind {
+		case "choice":
+			s = s.With(f, text)
+		case "count":
+			n, _ := strconv.Atoi(text) // checked when the knot was added
+			s = s.With(f, n)
+		case "length":
+			v, _ := strconv.ParseFloat(text, 64)
+			s = s.With(f, v)
+		}
 	}
 	return s, nil
+}
+
+// Of gives a section's settings as those of its knot: the zero settings for a
+// section that has none.
+func Of[T any](s Section) T {
+	v, _ := s.Settings.(T)
+	return v
+}
+
+// Begun is a section of a knot with settings of its own, tied once where it
+// repeats.
+func Begun(do string, settings any) Section {
+	s := Section{Do: do, Settings: settings}
+	if k, ok := Get(do); ok && k.Repeats {
+		s.Count = 1
+	}
+	return s
 }

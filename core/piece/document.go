@@ -19,9 +19,9 @@ import (
 	"strings"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/finish"
 	"nimblebight/core/keep"
 	"nimblebight/core/knot"
+	_ "nimblebight/core/knots" // a piece is read by what the catalogue says of its knots
 )
 
 // Format and Version mark a piece document.
@@ -243,6 +243,7 @@ func explain(b []byte, err error) Problem {
 	p := Problem{Message: err.Error()}
 	var syntax *json.SyntaxError
 	var kind *json.UnmarshalTypeError
+	var section *knot.Misread
 	at := int64(len(b))
 	switch {
 	case errors.As(err, &syntax):
@@ -252,6 +253,9 @@ func explain(b []byte, err error) Problem {
 		at = kind.Offset
 		p.Path = kind.Field
 		p.Message = fmt.Sprintf("is a %s; it should be a %s", kind.Value, plainKind(kind.Type.Kind().String()))
+	case errors.As(err, &section):
+		p.Path, p.Message = misread(b, section)
+		at = int64(locate(b, p.Path))
 	default: // from legs or ends, which have no place of their own
 		p.Path, p.Message, _ = strings.Cut(err.Error(), ": ")
 		if i := bytes.Index(b, []byte(`"`+p.Path+`"`)); i >= 0 {
@@ -260,6 +264,21 @@ func explain(b []byte, err error) Problem {
 	}
 	p.Line, p.Column = lineColumn(b, int(at))
 	return p
+}
+
+// misread finds the section that was not read: the first that is not.
+func misread(b []byte, wrong *knot.Misread) (path, says string) {
+	var d struct {
+		Sequence []json.RawMessage `json:"sequence"`
+	}
+	_ = json.Unmarshal(b, &d) // what else is wrong with it is not asked here
+	for i, raw := range d.Sequence {
+		var s knot.Section
+		if json.Unmarshal(raw, &s) != nil {
+			return strings.TrimSuffix(fmt.Sprintf("sequence[%d].%s", i, wrong.Path), "."), wrong.Says
+		}
+	}
+	return wrong.Path, wrong.Says
 }
 
 func plainKind(k string) string {
@@ -487,12 +506,17 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 	if s.Count > 0 && s.Count <= MostKnots {
 		times *= s.Count
 	}
-	c.count(k, s, times)
-	if len(s.Strands) > MostStrands || len(s.Ends) > MostStrands || len(s.Cords) > MostStrands {
+	c.count(s, times)
+	terms := knot.TermsOf(s)
+	places, _ := s.Stays()
+	if len(s.Strands) > MostStrands || len(places) > MostStrands || len(terms.Cords) > MostStrands {
 		c.say(path+".strands", "names more than %d places", MostStrands)
 		return
 	}
-	for _, p := range append(append([]int{}, s.Strands...), s.Ends...) {
+	if len(places) == 0 {
+		places = s.Strands
+	}
+	for _, p := range places {
 		if p < 1 || p > MostStrands {
 			c.say(path+".strands", "names place %d; places count from 1 on the left to at most %d", p, MostStrands)
 		}
@@ -500,34 +524,25 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 	for _, f := range k.Fields {
 		c.field(path+"."+f.Key, f, s)
 	}
-	switch s.Do {
-	case "mount":
-		if len(s.Cords) == 0 {
-			c.say(path+".cords", "is empty; name the cords to mount, from the left")
+	if terms.CordsAt != "" {
+		if len(terms.Cords) == 0 {
+			c.say(path+"."+terms.CordsAt, "is empty; name the cords to mount, from the left")
 		}
-		for _, id := range s.Cords {
-			c.cord(path+".cords", path, id)
+		for _, id := range terms.Cords {
+			c.cord(path+"."+terms.CordsAt, path, id)
 		}
-	case "gather":
-		c.cord(path+".cord", path, s.Cord)
-	case "monkeys-fist":
-		if q := s.Core; q != nil && math.IsNaN(q.DiameterMM) {
-			c.say(path+".core.diameter_mm", "is not a number")
-		}
-	case "repeat":
+	}
+	switch k.Holds {
+	case knot.Again:
 		if s.FitMM != 0 {
-			c.say(path+".fit_mm", "is %v, but a repeat counts; say how often", s.FitMM)
+			c.say(path+".fit_mm", "is %v, but a %s counts; say how often", s.FitMM, k.Name)
 		}
 		if len(s.Sequence) == 0 {
 			c.say(path+".sequence", "is empty; put the sections to repeat into it")
 		}
 		c.sequence(path+".sequence", s.Sequence, times, deep+1)
-	case "rows":
-		c.rows(path, s, times, deep)
-	case "finish":
-		if _, ok := finish.Get(s.How); !ok {
-			c.say(path+".how", "is %q; known finishes are %s", s.How, strings.Join(howNames(), ", "))
-		}
+	case knot.Rows:
+		c.rows(path, k, s, times, deep)
 	}
 	if len([]rune(s.Note)) > 2000 {
 		c.say(path+".note", "is longer than 2000 letters")
@@ -536,32 +551,28 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 
 // field checks one field by its kind and limits.
 func (c *checker) field(path string, f knot.Field, s knot.Section) {
-	if !s.Has(f.Key) {
+	value, said := s.Value(f)
+	if !said {
 		return
 	}
-	switch v := s.At(f.Key).(type) {
-	case *string:
-		if f.Kind == "colour" && *v != "" && !cord.IsColour(*v) {
-			c.say(path, "is %.20q; write it as #rrggbb", *v)
+	switch v := value.(type) {
+	case string:
+		if f.Kind == "colour" && v != "" && !cord.IsColour(v) {
+			c.say(path, "is %.20q; write it as #rrggbb", v)
 		}
-		if f.Kind != "choice" || *v == "" || f.Key == "how" {
+		if f.Kind != "choice" || (v == "" && !f.Needed) || slices.Contains(f.Choices, v) {
 			return
 		}
-		for _, choice := range f.Choices {
-			if choice == *v {
-				return
-			}
+		c.say(path, "is %.40q; it is %s", v, strings.Join(f.Choices, " or "))
+	case int:
+		if unsaid := v == 0 && !f.Needed; f.Most > 0 && !unsaid && (v < f.Least || v > f.Most) {
+			c.say(path, "is %d; %s go from %d to %d", v, f.Label, f.Least, f.Most)
 		}
-		c.say(path, "is %q; it is %s", *v, strings.Join(f.Choices, " or "))
-	case *int:
-		if unsaid := *v == 0 && !f.Needed; f.Most > 0 && !unsaid && (*v < f.Least || *v > f.Most) {
-			c.say(path, "is %d; %s go from %d to %d", *v, f.Label, f.Least, f.Most)
-		}
-	case *float64:
-		if *v != 0 || f.Needed {
-			c.length(path, *v, 0.5)
-			if most := float64(f.Most); most > 0 && *v > most && *v <= MostMM {
-				c.say(path, "is %v; %s is at most %g mm", *v, f.Label, most)
+	case float64:
+		if v != 0 || f.Needed {
+			c.length(path, v, 0.5)
+			if most := float64(f.Most); most > 0 && v > most && v <= MostMM {
+				c.say(path, "is %v; %s is at most %g mm", v, f.Label, most)
 			}
 		}
 	}
@@ -582,11 +593,11 @@ func (c *checker) cord(field, path, id string) {
 	}
 }
 
-func (c *checker) rows(path string, s knot.Section, times, deep int) {
+func (c *checker) rows(path string, k knot.Knot, s knot.Section, times, deep int) {
 	if len(s.Rows) < 2 {
 		c.say(path+".rows", "holds %d rows; rows stand side by side, so there are two or more", len(s.Rows))
 	}
-	if s.Cross > 0 && len(s.Rows) != 2 {
+	if k.Cross != nil && k.Cross(s) > 0 && len(s.Rows) != 2 {
 		c.say(path+".cross", "crosses %d rows; only two can be crossed over each other", len(s.Rows))
 	}
 	for r, row := range s.Rows {
@@ -606,14 +617,6 @@ func (c *checker) rows(path string, s knot.Section, times, deep int) {
 	}
 }
 
-func howNames() []string {
-	var out []string
-	for _, w := range finish.Ways() {
-		out = append(out, w.ID)
-	}
-	return out
-}
-
 // Mirrored is the piece as a left-handed maker ties it: left for right in
 // every section, the cords mounted from the right. Mirrored twice it is the
 // same piece.
@@ -631,23 +634,31 @@ func mirrored(seq []knot.Section, strands *int) []knot.Section {
 	}
 	out := make([]knot.Section, len(seq))
 	for i, s := range seq {
-		switch cords, legs := knot.BallLegs(s); {
-		case cords > 0:
-			*strands += cords * legs
-		case s.Do == "mount" && s.Hitch != "from-knot": // out of a ball cords come by what they do in it
-			*strands += 2 * len(s.Cords)
-			s.Cords = reversed(s.Cords)
-		}
-		turnSides(&s)
+		k, _ := knot.Get(s.Do)
+		terms := knot.TermsOf(s)
+		*strands += hung(terms)
+		s = turned(s, k)
 		n := *strands
 		if len(s.Strands) > 0 { // a place named within a section counts among its strands
 			n = len(s.Strands)
 		}
-		for _, p := range [2]*int{&s.Filler, &s.Which} {
-			*p = flipPlace(*p, n)
+		for _, f := range k.Fields {
+			switch v, _ := s.Value(f); v := v.(type) {
+			case int:
+				if f.Kind == "place" {
+					s = s.With(f, flipPlace(v, n))
+				}
+			case []int:
+				if f.Key != "strands" {
+					s = s.With(f, flipPlaces(v, *strands))
+				}
+			case []string: // out of a ball cords come by what they do in it
+				if terms.Begins != knot.ForTheNext {
+					s = s.With(f, reversed(v))
+				}
+			}
 		}
 		s.Strands = flipPlaces(s.Strands, *strands)
-		s.Ends = flipPlaces(s.Ends, *strands)
 		if s.Rows != nil {
 			rows := make([]knot.Row, len(s.Rows))
 			for r, row := range s.Rows {
@@ -660,16 +671,24 @@ func mirrored(seq []knot.Section, strands *int) []knot.Section {
 		if s.Sequence != nil {
 			s.Sequence = mirrored(s.Sequence, strands)
 		}
-		if s.Do == "finish" {
-			if len(s.Ends) == 0 {
+		if k.Ends {
+			if ends, _ := s.Stays(); len(ends) == 0 {
 				*strands = 0
 			} else {
-				*strands -= len(s.Ends)
+				*strands -= len(ends)
 			}
 		}
 		out[i] = s
 	}
 	return out
+}
+
+// hung is how many strands more hang after a section of such terms.
+func hung(t knot.Terms) int {
+	if t.Begins == knot.OfTheLast {
+		return t.Wants * t.Legs
+	}
+	return len(t.Cords) * t.Legs
 }
 
 func reversed[T any](xs []T) []T {
@@ -701,40 +720,28 @@ func flipPlace(p, n int) int {
 	return n + 1 - p
 }
 
-// turnSides turns left and right in a section's settings. A setting that is not
-// said has its default, which a mirror turns as well: it is said then, and
+// turned is a section with left and right of its settings turned. A setting that
+// is not said has its default, which a mirror turns as well: it is said then, and
 // unsaid again by the next mirror.
-func turnSides(s *knot.Section) {
-	k, _ := knot.Get(s.Do)
-	turned := s.Turned
+func turned(s knot.Section, k knot.Knot) knot.Section {
+	was := s.Turned
 	s.Turned = nil
 	for _, f := range k.Fields {
-		if !slices.Contains(f.Choices, "left") {
+		if !f.Sided() {
 			continue
 		}
-		v, ok := s.At(f.Key).(*string)
-		if !ok {
-			continue
-		}
+		v, _ := s.Value(f)
+		side, ok := v.(string)
 		switch {
-		case slices.Contains(turned, f.Key):
-			*v = ""
-		case *v == "" && f.Default != "":
+		case !ok:
+		case slices.Contains(was, f.Key):
+			s = s.With(f, "")
+		case side == "" && f.Default != "":
 			s.Turned = append(s.Turned, f.Key)
-			*v = other(f.Default)
+			s = s.With(f, knot.Opposite(f.Default))
 		default:
-			*v = other(*v)
+			s = s.With(f, knot.Opposite(side))
 		}
 	}
-}
-
-// other is the other side; what is no side stays.
-func other(side string) string {
-	switch side {
-	case "left":
-		return "right"
-	case "right":
-		return "left"
-	}
-	return side
+	return s
 }

@@ -41,22 +41,13 @@ const enough = 100 * MostKnots // beyond it nothing more is counted
 func (t *tied) enough() bool { return t.knots > enough }
 
 // count adds a section that is tied so many times. A knot that is made of others
-// counts as these.
-func (t *tied) count(k knot.Knot, s knot.Section, times int) {
-	if !k.Outside && k.Family != "whole sections" { // what is in brackets counts, they do not
-		t.knots = min(t.knots+times*k.Parts(s, t.hang), enough+1)
-	}
-	if cords, legs := knot.BallLegs(s); cords > 0 {
-		t.hang += cords * legs
-	} else if s.Do == "mount" && s.Hitch != "from-knot" {
-		t.hang += 2 * len(s.Cords)
-	}
-	if s.Do == "gap" || s.Do == "switch-knot" {
-		t.gaps += float64(times) * (s.LengthMM + s.GapMM)
-	}
-	if s.Do == "fold-back" || s.Cross > 0 {
-		t.bent = true
-	}
+// counts as these; what is in brackets counts, they do not.
+func (t *tied) count(s knot.Section, times int) {
+	t.knots = min(t.knots+times*knot.Parts(s, t.hang), enough+1)
+	terms := knot.TermsOf(s)
+	t.hang += hung(terms)
+	t.gaps += float64(times) * terms.BareMM
+	t.bent = t.bent || terms.Bends
 }
 
 // limits says what is more than can be handled.
@@ -95,8 +86,14 @@ func (d Document) texts(say func(path, format string, args ...any)) {
 				look(fmt.Sprintf("%s[%d]", path, i), v.Index(i))
 			}
 		case reflect.Struct:
+			if s, ok := v.Interface().(knot.Section); ok && s.Settings != nil {
+				look(path, reflect.ValueOf(s.Settings))
+			}
 			for i := range v.NumField() {
 				f := v.Type().Field(i)
+				if !f.IsExported() {
+					continue
+				}
 				if m, ok := v.Field(i).Interface().(map[string]json.RawMessage); ok {
 					for name, raw := range m {
 						unknown += len(name) + len(raw)

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -18,13 +19,9 @@ import (
 // Lists of places are written 1-4 or 1+4, text in "quotes". 3x(...) repeats the
 // sections in its brackets; rows 1-4:(...) 5-8:(...) ties them side by side.
 // [Notate] prints
-// long names and leaves out defaults; [Parse] also takes the short names below
-// and the catalogue's other names with hyphens. Parse of Notate of a sequence
-// is that sequence.
-
-var shortNames = map[string]string{
-	"m": "mount", "dhh": "double-half-hitch", "sk": "square-knot", "hk": "half-knot", "g": "gap", "wrap": "gather", "end": "finish",
-}
+// long names and leaves out defaults; [Parse] also takes the catalogue's short
+// names and its other names with hyphens. Parse of Notate of a sequence is that
+// sequence.
 
 // NotationError is a slip in a typed line: the column is counted in letters
 // from 1.
@@ -51,7 +48,7 @@ func notateSection(s knot.Section) string {
 	}
 	words := []string{s.Do}
 	switch {
-	case s.Do == "repeat":
+	case k.Holds == knot.Again:
 		words = []string{fmt.Sprintf("%dx(%s)", s.Count, Notate(s.Sequence))}
 	case k.Repeats && s.FitMM == 0:
 		words = append(words, strconv.Itoa(s.Count))
@@ -81,26 +78,22 @@ func notateSection(s knot.Section) string {
 func mmText(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) + "mm" }
 
 func fieldText(s knot.Section, f knot.Field) string {
-	if !s.Has(f.Key) {
-		return ""
-	}
-	switch v := s.At(f.Key).(type) {
-	case *string:
-		return *v
-	case *int:
-		if *v != 0 {
-			return strconv.Itoa(*v)
+	value, _ := s.Value(f)
+	switch v := value.(type) {
+	case string:
+		return v
+	case int:
+		if v != 0 {
+			return strconv.Itoa(v)
 		}
-	case *float64:
-		if *v != 0 {
-			return mmText(*v)
+	case float64:
+		if v != 0 {
+			return mmText(v)
 		}
-	case *[]int:
-		return placesText(*v)
-	case *knot.Ends:
-		return placesText(*v)
-	case *[]string:
-		return strings.Join(*v, " ")
+	case []int:
+		return placesText(v)
+	case []string:
+		return strings.Join(v, " ")
 	}
 	return ""
 }
@@ -252,13 +245,13 @@ func (w word) bracketed() (before, inside string, col int, ok bool) {
 // longName finds the id that a written name stands for.
 func longName(name string) (string, bool) {
 	name = strings.ToLower(name)
-	if id, ok := shortNames[name]; ok {
-		return id, true
-	}
 	if _, ok := knot.Get(name); ok {
 		return name, true
 	}
 	for _, k := range knot.All() {
+		if slices.Contains(k.Short, name) {
+			return k.ID, true
+		}
 		for _, o := range k.OtherNames {
 			if strings.ReplaceAll(o, " ", "-") == name {
 				return k.ID, true
@@ -293,7 +286,11 @@ func parseSection(words []word, deep int) (knot.Section, error) {
 		if err != nil {
 			return knot.Section{}, err
 		}
-		s := knot.Section{Do: "repeat", Count: n, Sequence: seq}
+		again, ok := knot.That(func(k knot.Knot) bool { return k.Holds == knot.Again })
+		if !ok {
+			return knot.Section{}, &NotationError{words[0].col, "nothing here ties sections again and again"}
+		}
+		s := knot.Section{Do: again.ID, Count: n, Settings: again.Settings, Sequence: seq}
 		err = parseRest(&s, words[1:], deep)
 		return s, err
 	}
@@ -315,7 +312,7 @@ func parseRest(s *knot.Section, words []word, deep int) error {
 	k, _ := knot.Get(s.Do)
 	bare := 0 // how many values without a key were read
 	for i, w := range words {
-		if before, inside, col, ok := w.bracketed(); ok && s.Do == "rows" {
+		if before, inside, col, ok := w.bracketed(); ok && k.Holds == knot.Rows {
 			ps, err := parsePlaces(strings.TrimSuffix(before, ":"))
 			if err != nil || ps == nil {
 				return &NotationError{w.col, fmt.Sprintf("%q are not the places of a row; write 1-4:(...)", before)}
@@ -373,7 +370,7 @@ func bareValue(s *knot.Section, k knot.Knot, text string, nth int) error {
 func keyValue(s *knot.Section, k knot.Knot, name, value string) error {
 	switch name {
 	case "fit":
-		if !k.Repeats || k.ID == "repeat" {
+		if !k.Repeats || k.Holds == knot.Again {
 			return fmt.Errorf("%s does not repeat, so it cannot fit a length", k.ID)
 		}
 		v, err := Length(value)
@@ -403,52 +400,41 @@ func keyValue(s *knot.Section, k knot.Knot, name, value string) error {
 }
 
 func setField(s *knot.Section, f knot.Field, text string) error {
-	switch v := s.At(f.Key).(type) {
-	case *string:
-		if f.Kind != "choice" {
-			*v = text
-			return nil
+	switch f.Kind {
+	case "choice":
+		text = strings.ToLower(text)
+		if !slices.Contains(f.Choices, text) {
+			return fmt.Errorf("%q is not one of %s", text, strings.Join(f.Choices, ", "))
 		}
-		for _, c := range f.Choices {
-			if c == strings.ToLower(text) {
-				*v = c
-				return nil
-			}
-		}
-		return fmt.Errorf("%q is not one of %s", text, strings.Join(f.Choices, ", "))
-	case *float64:
+		*s = s.With(f, text)
+	case "cord", "colour":
+		*s = s.With(f, text)
+	case "length":
 		mm, err := Length(text)
 		if err != nil {
 			return err
 		}
-		*v = mm
-		return nil
-	case *int:
+		*s = s.With(f, mm)
+	case "count", "place":
 		n, err := strconv.Atoi(text)
 		if err != nil || n < 0 || n > MostKnots || (n == 0 && f.Least > 0) {
 			return fmt.Errorf("%.40q is not a whole number that it can have", text)
 		}
-		*v = n
-		return nil
-	case *[]int:
+		*s = s.With(f, n)
+	case "places":
 		ps, err := parsePlaces(text)
 		if err != nil {
 			return err
 		}
-		*v = ps
-		return nil
-	case *knot.Ends:
-		ps, err := parsePlaces(text)
-		if err != nil {
-			return err
-		}
-		*v = ps
-		return nil
-	case *[]string:
-		*v = append(*v, text)
-		return nil
+		*s = s.With(f, ps)
+	case "cords":
+		value, _ := s.Value(f)
+		cords, _ := value.([]string)
+		*s = s.With(f, append(slices.Clone(cords), text))
+	default:
+		return fmt.Errorf("%q cannot be set here", f.Key)
 	}
-	return fmt.Errorf("%q cannot be set here", f.Key)
+	return nil
 }
 
 func parsePlaces(text string) ([]int, error) {

@@ -11,8 +11,9 @@ import (
 	"strings"
 	"testing"
 
-	"nimblebight/core/finish"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/gap"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 )
 
@@ -84,7 +85,7 @@ func TestBadDocumentsNameThePlace(t *testing.T) {
 		{`"length_mm": 12`, `"length_mm": 0`, "sequence[2].length_mm", "length", 12},
 		{`"turns": 6`, `"turns": 0`, "sequence[3].turns", "turns", 13},
 		{`"cord": "C"`, `"cord": "D"`, "sequence[3].cord", "does not have", 13},
-		{`"how": "fringe"`, `"how": "glue"`, "sequence[4].how", "known finishes", 14},
+		{`"how": "fringe"`, `"how": "glue"`, "sequence[4].how", "it is cut-straight", 14},
 		{`"cords": ["A", "B"]`, `"cords": ["A", "A"]`, "sequence[0].cords", "already", 10},
 		{`{"first_mm": 300}`, `{"first_mm": 1e9}`, "cords[1].legs.first_mm", "100 m", 6},
 	} {
@@ -127,7 +128,7 @@ func TestWhatIsNoJSONNamesLineAndColumn(t *testing.T) {
 
 // No length, count or number of strands beyond all reason gets past the check.
 func TestAbsurdFiguresAreRefused(t *testing.T) {
-	good := piece.Patterns()[0].Document
+	good := patterns.All()[0].Document
 	if ps := good.Check(); len(ps) > 0 {
 		t.Fatal(ps)
 	}
@@ -140,7 +141,7 @@ func TestAbsurdFiguresAreRefused(t *testing.T) {
 		"name":                       func(d *piece.Document) { d.Name = strings.Repeat("x", 121) },
 		"sequence": func(d *piece.Document) {
 			for range 1100 {
-				d.Sequence = append(d.Sequence, knot.Section{Do: "gap", LengthMM: 5})
+				d.Sequence = append(d.Sequence, gap.Of(5))
 			}
 		},
 		"cords": func(d *piece.Document) {
@@ -158,6 +159,11 @@ func TestAbsurdFiguresAreRefused(t *testing.T) {
 			t.Errorf("spoiled %s: said %v", name, ps)
 		}
 	}
+}
+
+func knotOf(s knot.Section) knot.Knot {
+	k, _ := knot.Get(s.Do)
+	return k
 }
 
 // anySection makes a section with any of its fields set to anything allowed;
@@ -185,11 +191,11 @@ func anySection(r *rand.Rand, deep int) knot.Section {
 		return ps
 	}
 	switch {
-	case (s.Do == "repeat" || s.Do == "rows") && deep == 0:
+	case knotOf(s).Holds != knot.Nothing && deep == 0:
 		return anySection(r, deep)
-	case s.Do == "repeat":
+	case knotOf(s).Holds == knot.Again:
 		s.Sequence = some()
-	case s.Do == "rows":
+	case knotOf(s).Holds == knot.Rows:
 		for range 2 + r.IntN(2) {
 			s.Rows = append(s.Rows, knot.Row{Strands: append(places(), 9), Sequence: some()})
 		}
@@ -197,39 +203,33 @@ func anySection(r *rand.Rand, deep int) knot.Section {
 	k, _ := knot.Get(s.Do)
 	if k.Repeats {
 		s.Count = 1 + r.IntN(40)
-		if r.IntN(4) == 0 && s.Do != "repeat" {
+		if r.IntN(4) == 0 && k.Holds == knot.Nothing {
 			s.Count, s.FitMM = 0, float64(1+r.IntN(4000))/8
 		}
 	}
 	bead := r.IntN(2) == 0
 	for _, f := range k.Fields {
-		if strings.HasPrefix(f.Key, "bead.") && !bead && s.Bead == nil {
+		value, said := s.Value(f)
+		if !said && strings.HasPrefix(f.Key, "bead.") && !bead {
 			continue
 		}
-		switch v := s.At(f.Key).(type) {
-		case *string:
-			switch {
-			case f.Key == "how":
-				*v = finish.Ways()[r.IntN(len(finish.Ways()))].ID
-			case f.Kind == "choice":
-				*v = f.Choices[r.IntN(len(f.Choices))]
-			case f.Kind == "colour":
-				*v = "#c8a06a"
-			default:
-				*v = "C"
-			}
-		case *int:
-			*v = max(1, f.Least) + r.IntN(max(1, min(f.Most, 20)-max(1, f.Least)+1))
-		case *float64:
-			*v = float64(2+r.IntN(900)) / 4
-		case *[]int:
-			*v = places()
-		case *knot.Ends:
-			*v = places()
-		case *[]string:
-			*v = []string{"A", "B9", "Long-id"}[:1+r.IntN(3)]
+		switch f.Kind {
+		case "choice":
+			s = s.With(f, f.Choices[r.IntN(len(f.Choices))])
+		case "colour":
+			s = s.With(f, "#c8a06a")
+		case "cord":
+			s = s.With(f, "C")
+		case "count", "place":
+			s = s.With(f, max(1, f.Least)+r.IntN(max(1, min(f.Most, 20)-max(1, f.Least)+1)))
+		case "length":
+			s = s.With(f, float64(2+r.IntN(900))/4)
+		case "places":
+			s = s.With(f, places())
+		case "cords":
+			s = s.With(f, []string{"A", "B9", "Long-id"}[:1+r.IntN(3)])
 		default:
-			panic("a field of another kind: " + f.Key)
+			panic(fmt.Sprintf("a field of another kind: %s, %v", f.Key, value))
 		}
 	}
 	if r.IntN(3) == 0 {
@@ -268,8 +268,10 @@ func normal(s knot.Section) knot.Section {
 	if len(s.Strands) == 0 {
 		s.Strands = nil
 	}
-	if len(s.Ends) == 0 {
-		s.Ends = nil
+	for _, f := range knotOf(s).Fields {
+		if v, _ := s.Value(f); f.Kind == "places" && len(v.([]int)) == 0 {
+			s = s.With(f, []int(nil))
+		}
 	}
 	for i := range s.Sequence {
 		s.Sequence[i] = normal(s.Sequence[i])
@@ -295,7 +297,7 @@ func TestRowsAndRepeatsAreChecked(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		d := piece.Patterns()[0].Document
+		d := patterns.All()[0].Document
 		d.Cords = append(append([]piece.Cord{}, d.Cords...), piece.Cord{ID: "C", Stuff: d.Cords[0].Stuff})
 		d.Sequence = seq
 		ps := d.Check()
@@ -396,7 +398,7 @@ func TestRespellKeepsWhatTheLineCannotSay(t *testing.T) {
 }
 
 func TestMirroredTwiceIsTheSamePiece(t *testing.T) {
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		once := p.Document.Mirrored()
 		twice := once.Mirrored()
 		// A ball by itself has no side that could be named; its curves are mirrored.
@@ -424,7 +426,7 @@ func TestLengthsAsTheyAreWritten(t *testing.T) {
 }
 
 func FuzzParse(f *testing.F) {
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		f.Add(piece.Notate(p.Document.Sequence))
 	}
 	f.Add(`gap 1/3in, note="`)
@@ -458,7 +460,7 @@ func ExampleParse() {
 // places that are not: mirrored twice a document is what it was, to the letter.
 func TestMirroredTwiceIsTheSameDocument(t *testing.T) {
 	docs := map[string]piece.Document{}
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		docs[p.ID] = p.Document
 	}
 	for _, k := range knot.All() {
@@ -470,12 +472,17 @@ func TestMirroredTwiceIsTheSameDocument(t *testing.T) {
 		unsaid := d
 		unsaid.Sequence = slices.Clone(d.Sequence)
 		s := &unsaid.Sequence[at]
-		s.Start, s.Hand, s.Direction = "", "", ""
+		for _, f := range k.Fields {
+			if f.Sided() {
+				*s = s.With(f, "")
+			}
+		}
 		docs[k.ID+", sides unsaid"] = unsaid
 		beyond := unsaid
 		beyond.Sequence = slices.Clone(d.Sequence)
 		s = &beyond.Sequence[at]
-		s.Strands, s.Filler, s.Which, s.Ends = []int{1, 9}, 11, 12, knot.Ends{2, 64}
+		s.Strands = []int{1, 9}
+		*s = s.Put("filler", 11).Put("which", 12).Put("ends", []int{2, 64})
 		docs[k.ID+", places that are not there"] = beyond
 	}
 	for name, d := range docs {
@@ -558,7 +565,15 @@ func TestNoPartOfADocumentDropsWhatItDoesNotKnow(t *testing.T) {
 		}
 	}
 	look(reflect.TypeFor[piece.Document]())
-	if len(seen) < 9 {
+	for _, k := range knot.All() { // what is in the settings; these themselves are the section's
+		settings := reflect.TypeOf(k.Settings)
+		for i := range settings.NumField() {
+			if f := settings.Field(i); f.Type.Kind() == reflect.Pointer {
+				look(f.Type)
+			}
+		}
+	}
+	if len(seen) < 10 {
 		t.Errorf("only %d structs were found", len(seen))
 	}
 }
@@ -596,7 +611,7 @@ func TestSlipsAreNamedByWhatWasMeant(t *testing.T) {
 			t.Errorf("%s: %v, %v", line, piece.Notate(seq), err)
 		}
 	}
-	d := piece.Patterns()[0].Document
+	d := patterns.All()[0].Document
 	d.Sequence, _ = piece.Parse("mount A B, gather Q turns=5")
 	ps := d.Check()
 	if len(ps) != 1 || ps[0].Where != "section 2, gathering knot, cord" || !strings.Contains(ps[0].Message, "there are A, B") || ps[0].Fix == nil {
@@ -626,7 +641,7 @@ func TestLimitsCountWhatIsTied(t *testing.T) {
 		"mount A B, square-knot 1" + strings.Repeat(" note=\"x\"", 1) + ", finish dome":    "",
 		"mount A B, square-knot 4 note=\"" + strings.Repeat("y", 2500) + "\", finish dome": "2000 letters",
 	} {
-		d := piece.Patterns()[0].Document
+		d := patterns.All()[0].Document
 		var err error
 		if d.Sequence, err = piece.Parse(line); err != nil {
 			t.Errorf("%.60s: %v", line, err)

@@ -26,12 +26,7 @@ func carry(old, now []knot.Section) {
 		}
 		a, b := old[from], &now[to]
 		b.Unknown = a.Unknown
-		if a.Bead != nil && b.Bead != nil {
-			b.Bead.Unknown = a.Bead.Unknown
-		}
-		if a.Core != nil && b.Core != nil {
-			b.Core.Unknown = a.Core.Unknown
-		}
+		*b = b.WithUnknownOf(a)
 		for r := range min(len(a.Rows), len(b.Rows)) {
 			b.Rows[r].Unknown = a.Rows[r].Unknown
 			carry(a.Rows[r].Sequence, b.Rows[r].Sequence)
@@ -62,17 +57,7 @@ func Matched(old, now []knot.Section) []int {
 // bare is a section as a typed line can say it.
 func bare(s knot.Section) knot.Section {
 	s.Unknown, s.Sequence, s.Rows = nil, nil, nil
-	if s.Bead != nil {
-		b := *s.Bead
-		b.Unknown = nil
-		s.Bead = &b
-	}
-	if s.Core != nil {
-		c := *s.Core
-		c.Unknown = nil
-		s.Core = &c
-	}
-	return s
+	return s.WithUnknownOf(knot.Section{})
 }
 
 // mostAligned bounds the work of finding what is alike in two lists: beyond it

@@ -105,7 +105,7 @@ func (d Document) sectionWords(seq []knot.Section, keys []string) string {
 				return words + ", " + f.Label
 			}
 		}
-		if whole == "do" || whole == "hitch" {
+		if whole == "do" {
 			return words
 		}
 	}

@@ -8,10 +8,22 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/gap"
+	"nimblebight/core/knots/mount"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
 )
+
+// newOne is a section of a knot, so many times.
+func newOne(do string, count int) knot.Section {
+	s, err := knot.New(do)
+	if err != nil {
+		panic(err)
+	}
+	s.Count = count
+	return s
+}
 
 // anyPiece is a piece put together at random from what the catalogue holds:
 // what a maker could click together, sensible or not.
@@ -26,31 +38,30 @@ func anyPiece(r *rand.Rand) piece.Document {
 	put := func(id string, s cord.Stuff) {
 		d.Cords = append(d.Cords, piece.Cord{ID: id, Stuff: s, Legs: legs[r.IntN(len(legs))]})
 	}
-	mount := knot.Section{Do: "mount", Hitch: []string{"larks-head", "larks-head-reversed"}[r.IntN(2)]}
+	heads := mount.Of([]mount.Hitch{mount.LarksHead, mount.LarksHeadReversed}[r.IntN(2)])
+	var names []string
 	for i := range 1 + r.IntN(3) {
 		id := string(rune('A' + i))
 		put(id, one)
-		mount.Cords = append(mount.Cords, id)
+		names = append(names, id)
 	}
-	d.Sequence = append(d.Sequence, mount)
+	d.Sequence = append(d.Sequence, heads.Put("cords", names))
 	if r.IntN(4) == 0 {
 		put("L", one)
-		d.Sequence = append(d.Sequence, knot.Section{Do: "mount", Cords: []string{"L"}, Hitch: "laid-behind"})
+		d.Sequence = append(d.Sequence, mount.Of(mount.LaidBehind, "L"))
 	}
 	strands := 2 * len(d.Cords)
 	for range r.IntN(6) {
-		s := knot.Section{Start: []string{"left", "right", ""}[r.IntN(3)]}
-		s.Hand = s.Start
+		side := []string{"left", "right", ""}[r.IntN(3)]
+		s := gap.Of(1 + 30*r.Float64())
 		switch r.IntN(4) {
 		case 0, 1:
-			s.Do, s.Count = "square-knot", 1+r.IntN(12)
+			s = newOne("square-knot", 1+r.IntN(12)).Put("start", side)
 			if r.IntN(4) == 0 {
 				s.Count, s.FitMM = 0, 20+80*r.Float64()
 			}
 		case 2:
-			s.Do, s.Count = "half-knot", 1+r.IntN(15)
-		case 3:
-			s.Do, s.LengthMM = "gap", 1+30*r.Float64()
+			s = newOne("half-knot", 1+r.IntN(15)).Put("hand", side)
 		}
 		if s.Do != "gap" {
 			if strands < 4 {
@@ -69,13 +80,13 @@ func anyPiece(r *rand.Rand) piece.Document {
 	}
 	if r.IntN(2) == 0 {
 		put("W", stuff())
-		d.Sequence = append(d.Sequence, knot.Section{Do: "gather", Cord: "W", Turns: 2 + r.IntN(9)})
+		d.Sequence = append(d.Sequence, newOne("gather", 0).Put("cord", "W").Put("turns", 2+r.IntN(9)))
 	}
 	if r.IntN(3) > 0 {
-		d.Sequence = append(d.Sequence, knot.Section{Do: "finish", How: []string{"dome", "fringe", "cut-straight", "singe-and-press"}[r.IntN(4)], Ends: []int{1, strands}})
+		d.Sequence = append(d.Sequence, newOne("finish", 0).Put("how", []string{"dome", "fringe", "cut-straight", "singe-and-press"}[r.IntN(4)]).Put("ends", []int{1, strands}))
 	}
 	if r.IntN(3) > 0 && strands > 2 {
-		d.Sequence = append(d.Sequence, knot.Section{Do: "finish", How: "cut-straight", LengthMM: 5 + 40*r.Float64()})
+		d.Sequence = append(d.Sequence, newOne("finish", 0).Put("how", "cut-straight").Put("length_mm", 5+40*r.Float64()))
 	}
 	return d
 }
@@ -160,11 +171,7 @@ func TestAnyPieceHoldsTogether(t *testing.T) {
 			t.Fatalf("%d: %s: %d actions, the steps add up to %d", n, line, p.Actions, steps)
 		}
 		if n%10 == 0 { // pictures take longer
-			var stuffs []cord.Stuff
-			for _, c := range d.Cords {
-				stuffs = append(stuffs, c.Stuff)
-			}
-			pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 2, Back: n%20 == 0})
+			pic := scene.Draw(p.Layout(), scene.View{PerMM: 2, Back: n%20 == 0})
 			if pic.Empty() || pic.Width <= 0 || pic.Height <= 0 || len(pic.Bands) != len(p.Sections) {
 				t.Fatalf("%d: %s: a picture of %d plates, %dx%d", n, line, len(pic.Places), pic.Width, pic.Height)
 			}
@@ -238,7 +245,7 @@ func TestStrandsLeftOutPassBy(t *testing.T) {
 
 func TestEndsMayBeFinishedApart(t *testing.T) {
 	d := pattern(t, "two-colour-fob")
-	d.Sequence = append(d.Sequence[:2:2], knot.Section{Do: "finish", How: "cut-straight", Ends: []int{2, 3}, LengthMM: 40}, knot.Section{Do: "finish", How: "dome"})
+	d.Sequence = append(d.Sequence[:2:2], newOne("finish", 0).Put("how", "cut-straight").Put("ends", []int{2, 3}).Put("length_mm", 40.0), newOne("finish", 0).Put("how", "dome"))
 	p := make1(t, d, plan.Options{})
 	if len(p.Warnings) > 1 || (len(p.Warnings) == 1 && p.Warnings[0].Code != "length-off") {
 		t.Errorf("warnings %+v", p.Warnings)

@@ -1,12 +1,12 @@
 package plan
 
 import (
-	"fmt"
 	"slices"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -15,65 +15,48 @@ import (
 // A piece that begins with a ball is planned in the order in which it is tied:
 // ball, sinnet, ring. It hangs the other way up.
 
-// fromKnot notes the cords that the ball after this mount is tied of.
-func (w *walk) fromKnot(i int, path string, s knot.Section) error {
+// forTheNext notes the cords that the ball after a mount is tied of.
+func (w *walk) forTheNext(i int, path string, s knot.Section, t knot.Terms) error {
 	if len(w.hanging) > 0 || i > 0 {
 		return problem(path, "hitch", "is from-knot, but the ball is tied first of all; put this mount at the beginning")
 	}
-	if seq := w.d.Sequence; len(seq) < 2 || !startsBall(seq[1]) {
-		ball, err := knot.New("monkeys-fist")
-		if err != nil {
-			return err
+	if seq := w.d.Sequence; len(seq) < 2 || knot.TermsOf(seq[1]).Begins != knot.OfTheLast {
+		ball, ok := knot.That(func(k knot.Knot) bool { return k.First && k.Anew != nil })
+		if !ok {
+			return problem(path, "hitch", "is from-knot, but no ball comes next that its cords could come out of")
 		}
-		if len(s.Cords) > 1 {
-			ball.Mode = "two-cords"
-		}
+		first := ball.Anew(1, t.Cords) // the mount is there already
 		return piece.Problems{{Path: path + ".hitch", Message: "is from-knot, but no ball comes next that its cords could come out of",
-			Fix: &Fix{Label: "Tie a monkey's fist there", Set: []Set{{Path: "sequence", Value: slices.Insert(slices.Clone(w.written), 1, ball)}}}}}
+			Fix: &Fix{Label: "Tie a " + ball.Name + " there", Set: []Set{{Path: "sequence", Value: slices.Insert(slices.Clone(w.written), 1, first...)}}}}}
 	}
-	w.ball = s.Cords
+	w.ball = t.Cords
 	w.keep(Section{Index: i, Do: s.Do, Use: []Use{}, OrderAfter: []string{}, GapShare: 1}, 0, 0)
 	w.plan.Steps = append(w.plan.Steps, Step{Section: i, Do: s.Do, Repeats: 1, Actions: []Action{}})
 	return nil
 }
 
 // hangsOnNothing refuses what is put on or made in a ring where there is none.
-func (w *walk) hangsOnNothing(path string, s knot.Section) error {
+func (w *walk) hangsOnNothing(path string, t knot.Terms) error {
 	says := "puts cords on, but the piece hangs on nothing; say what it hangs on, or begin with a ball and hitch=from-knot"
 	field := "hitch"
-	if s.Do == "coil-loop" {
+	if t.Hardware {
 		says, field = "makes its eye in a ring, but the piece hangs on nothing; say what it hangs on", "do"
 	}
 	return piece.Problems{{Path: path + "." + field, Message: says,
 		Fix: &Fix{Label: "Hang it on a split ring", Set: []Set{{Path: "purpose.hangs_on.type", Value: "split-ring"}}}}}
 }
 
-func startsBall(s knot.Section) bool {
-	cords, _ := knot.BallLegs(s)
-	return cords > 0
-}
-
 // ballLegs are the legs that come out of a ball, by cord.
-func (w *walk) ballLegs(path string, s knot.Section) ([]*leg, error) {
+func (w *walk) ballLegs(path string, t knot.Terms) ([]*leg, error) {
 	if len(w.hanging) > 0 || w.ball == nil {
 		return nil, problem(path, "do", "is a ball, which is tied first, before anything hangs; begin with mount hitch=from-knot, then the ball: the ring comes last")
 	}
-	cords, legs := knot.BallLegs(s)
-	if n := len(w.ball); n != cords {
-		field := "mode"
-		if s.Do == "rope-ball" {
-			return nil, problem(path, "strands_per_pass", "is %d strands side by side, so it takes as many cords; the mount names %d", cords, n)
-		}
-		what := map[string]string{"two-cords": "tied with two cords", "doubled": "of doubled leads"}[s.Mode]
-		if what == "" {
-			what = "of one cord"
-		}
-		p := fmt.Sprintf("is %s, so it takes %d cord%s; the mount names %d", what, cords, plural(cords, "", "s"), n)
-		return nil, problem(path, field, "%s", p)
+	if n := len(w.ball); n != t.Wants {
+		return nil, problem(path, t.WantsAt, "is %s, so it takes %d cord%s; the mount names %d", t.As, t.Wants, plural(t.Wants, "", "s"), n)
 	}
 	var own []*leg
 	for _, id := range w.ball {
-		for n := range legs {
+		for n := range t.Legs {
 			own = append(own, &leg{cord: w.d.CordByID(id), n: n})
 		}
 	}
@@ -83,7 +66,7 @@ func (w *walk) ballLegs(path string, s knot.Section) ([]*leg, error) {
 
 // fromBall tells whether the piece begins with a ball and hangs the other way up.
 func (w *walk) fromBall() bool {
-	return len(w.d.Sequence) > 0 && w.d.Sequence[0].Do == "mount" && w.d.Sequence[0].Hitch == "from-knot"
+	return len(w.d.Sequence) > 0 && knot.TermsOf(w.d.Sequence[0]).Begins == knot.ForTheNext
 }
 
 // hungUp turns a layout of a piece that was tied from its ball on, so that it
@@ -125,9 +108,12 @@ func (y *Layout) hungUp(eye float64) {
 
 // BallLayout is a ball by itself, hanging on nothing: strands as they are given
 // by package fist.
-func BallLayout(b fist.Ball, strands []fist.Strand) Layout {
+func BallLayout(b ball.Ball, strands []ball.Strand, stuffs []cord.Stuff) Layout {
 	middle := curve.Vec{Y: b.CornerMM / 2}
-	lay := Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Bottom: b.CornerMM, Moving: -1}
+	lay := Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Bottom: b.CornerMM, Moving: -1, Stuffs: stuffs}
+	for _, s := range stuffs {
+		lay.Figures = append(lay.Figures, s.Figures())
+	}
 	for _, s := range strands {
 		out := Strand{Cord: s.Cord, Ends: [2]string{"cut", "cut"}}
 		for _, v := range s.Points {

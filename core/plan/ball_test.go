@@ -6,7 +6,7 @@ import (
 	"strings"
 	"testing"
 
-	"nimblebight/core/fist"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -58,7 +58,7 @@ func TestABallHangsLowest(t *testing.T) {
 func TestThePlanTakesTheBallsCord(t *testing.T) {
 	d := from(t, "mount A hitch=from-knot, monkeys-fist 4 core=wood size=12mm, coil-loop 6", "A")
 	p := make1(t, d, plan.Options{})
-	b, err := fist.Make(fist.Ask{Cord: fist.Of(d.Cords[0].Stuff), Passes: 4, Mode: fist.OneCord, Core: fist.Core{Kind: fist.Wood, DiameterMM: 12}})
+	b, err := ball.Make(ball.Ask{Cord: ball.Of(d.Cords[0].Stuff, d.Cords[0].Stuff.Figures()), Passes: 4, Mode: ball.OneCord, Core: ball.Core{Kind: ball.Wood, DiameterMM: 12}})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -74,7 +74,7 @@ func TestThePlanTakesTheBallsCord(t *testing.T) {
 	if !strings.Contains(q.Cords[1].Measure, "fuse it end to end with cord A") {
 		t.Errorf("%s", q.Cords[1].Measure)
 	}
-	ball, err := fist.Make(fist.Ask{Cord: fist.Of(two.Cords[0].Stuff), Passes: 4, Mode: fist.TwoCords})
+	ball, err := ball.Make(ball.Ask{Cord: ball.Of(two.Cords[0].Stuff, two.Cords[0].Stuff.Figures()), Passes: 4, Mode: ball.TwoCords})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -92,7 +92,7 @@ func TestWarningsOfABallHaveAWayOut(t *testing.T) {
 		t.Fatalf("%+v", p.Warnings)
 	}
 	mm, _ := p.Warnings[0].Fix.Set[0].Value.(float64)
-	d.Sequence[1].Core.DiameterMM = mm
+	d.Sequence[1] = d.Sequence[1].Put("core.diameter_mm", mm)
 	if p := make1(t, d, plan.Options{}); len(p.Warnings) != 0 {
 		t.Errorf("on a core of %v mm: %+v", mm, p.Warnings)
 	}
@@ -105,7 +105,7 @@ func TestWhatIsNoBallIsRefused(t *testing.T) {
 		{"mount A hitch=from-knot, monkeys-fist 3 mode=two-cords", "sequence[1].mode", "takes 2 cords"},
 		{"mount A B hitch=from-knot, monkeys-fist 3", "sequence[1].mode", "takes 1 cord"},
 		{"mount A hitch=from-knot, monkeys-fist 3 size=60mm", "sequence[1]", "slide off"},
-		{"mount A B hitch=from-knot, rope-ball 2 side=3", "sequence[1].strands_per_pass", "as many cords"},
+		{"mount A B hitch=from-knot, rope-ball 2 side=3", "sequence[1].strands_per_pass", "takes 3 cords"},
 		{"mount A B hitch=from-knot, rope-ball 2 side=2 former=900mm", "sequence[1].former_mm", "lies bare"},
 	} {
 		_, err := plan.Make(from(t, c.line, "A", "B"), plan.Options{})
@@ -125,7 +125,7 @@ func TestAHardCoreIsToldWithASofterOne(t *testing.T) {
 		t.Fatalf("%+v", p.Warnings)
 	}
 	kind, _ := p.Warnings[0].Fix.Set[0].Value.(string)
-	d.Sequence[1].Core.Kind = fist.Kind(kind)
+	d.Sequence[1] = d.Sequence[1].Put("core.kind", kind)
 	soft := make1(t, d, plan.Options{})
 	if len(soft.Warnings) != 0 || soft.WeightG >= p.WeightG {
 		t.Errorf("with %s: %+v, %.1f g of %.1f g", kind, soft.Warnings, soft.WeightG, p.WeightG)
@@ -143,7 +143,7 @@ func TestWhatHangsOnNothing(t *testing.T) {
 	d := from(t, "mount A B C hitch=from-knot, rope-ball 1 side=3 former=34mm", "A", "B", "C")
 	d.Purpose.HangsOn.Type = "none"
 	p := make1(t, d, plan.Options{})
-	r, err := fist.MakeRope(fist.RopeAsk{Cord: fist.Of(d.Cords[0].Stuff), Strands: 3, Rounds: 1, FormerMM: 34})
+	r, err := ball.MakeRope(ball.RopeAsk{Cord: ball.Of(d.Cords[0].Stuff, d.Cords[0].Stuff.Figures()), Strands: 3, Rounds: 1, FormerMM: 34})
 	if err != nil {
 		t.Fatal(err)
 	}

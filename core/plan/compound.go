@@ -12,15 +12,21 @@ import (
 
 // compound walks a section that holds others: a repeat, or rows side by side.
 // What is tied in it counts as one section of the plan.
-func (w *walk) compound(i int, path string, s knot.Section) error {
+func (w *walk) compound(i int, path string, k knot.Knot, s knot.Section) error {
 	into := w.into
 	sec := &Section{Index: i, Do: s.Do, Count: s.Count, TopMM: w.y, GapShare: math.Inf(1), Use: []Use{}, OrderAfter: []string{}}
 	w.into = sec
 	var err error
-	if s.Do == "repeat" {
+	cross := 0
+	if k.Cross != nil {
+		cross = k.Cross(s)
+	}
+	again := k.Holds == knot.Again
+	w.knotted[i] = true
+	if again {
 		err = w.repeated(i, path, s)
 	} else {
-		err = w.rows(i, path, s)
+		err = w.rows(i, path, s, cross)
 	}
 	w.into = into
 	if err != nil {
@@ -30,7 +36,7 @@ func (w *walk) compound(i int, path string, s knot.Section) error {
 		sec.GapShare = 1
 	}
 	sec.HeightMM = w.y - sec.TopMM
-	if s.Do == "repeat" && s.Count > 0 {
+	if again && s.Count > 0 {
 		sec.KnotMM = sec.HeightMM / float64(s.Count)
 	}
 	sec.OrderAfter = sec.OrderAfter[:0]
@@ -108,7 +114,7 @@ func (w *walk) putBack(m moment) {
 }
 
 // rows ties rows side by side, each on strands of its own, and crosses them.
-func (w *walk) rows(i int, path string, s knot.Section) error {
+func (w *walk) rows(i int, path string, s knot.Section, cross int) error {
 	taken := map[int]bool{}
 	rowPath := func(r int) string { return fmt.Sprintf("%s.rows[%d]", path, w.ownRow(r, len(s.Rows))) }
 	for r := range s.Rows { // in the maker's order
@@ -131,7 +137,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	if len(taken) != len(w.hanging) {
 		return problem(path, "rows", "take %d of the %d strands; every strand belongs to a row, if only to a gap in one", len(taken), len(w.hanging))
 	}
-	if s.Cross > 0 { // they are bent afterwards
+	if cross > 0 { // they are bent afterwards
 		for _, l := range w.legs {
 			l.together()
 		}
@@ -165,7 +171,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 			return err
 		}
 		for k, l := range w.legs {
-			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			d := w.thick(l)
 			for _, q := range l.stretches[len(before.legs[k].stretches):] {
 				for n := range q.points {
 					if v := q.at(n); v.Y > y0+clear+3*d || v == l.at {
@@ -181,7 +187,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 		total += v
 	}
 	spread := 1.0
-	if s.Cross > 0 {
+	if cross > 0 {
 		spread = crossRoom
 	}
 	var hands [][]*leg
@@ -209,7 +215,7 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	w.rowMiddle = outer
 	bottom := slices.Max(bottoms)
 	if !w.stop {
-		w.unequal(i, path, s, bottoms, y0)
+		w.unequal(i, path, s, cross, bottoms, y0)
 	}
 	for _, hand := range hands {
 		for _, l := range hand {
@@ -220,15 +226,15 @@ func (w *walk) rows(i int, path string, s knot.Section) error {
 	}
 	w.y = bottom
 	w.hanging = w.hanging[:0:0]
-	odd := s.Cross%2 == 1 && !w.stop
+	odd := cross%2 == 1 && !w.stop
 	for r := range hands {
 		if odd {
 			r = len(hands) - 1 - r
 		}
 		w.hanging = append(w.hanging, hands[r]...)
 	}
-	if s.Cross > 0 && !w.stop {
-		w.crossed(i, s.Cross, y0, bottom, wide, middles, from)
+	if cross > 0 && !w.stop {
+		w.crossed(i, cross, y0, bottom, wide, middles, from)
 	}
 	return nil
 }
@@ -254,7 +260,7 @@ func (w *walk) straight(l *leg, i int, y float64) {
 }
 
 // unequal warns of rows that do not come out alike and says by how much.
-func (w *walk) unequal(i int, path string, s knot.Section, bottoms []float64, y0 float64) {
+func (w *walk) unequal(i int, path string, s knot.Section, cross int, bottoms []float64, y0 float64) {
 	long, short := 0, 0
 	for r, b := range bottoms {
 		if b > bottoms[long] {
@@ -267,7 +273,7 @@ func (w *walk) unequal(i int, path string, s knot.Section, bottoms []float64, y0
 	off := bottoms[long] - bottoms[short]
 	own := func(r int) int { return w.ownRow(r, len(s.Rows)) }
 	w.plan.Checks = append(w.plan.Checks, Check{"rows-equal", i, "The rows are equally long before they are crossed or gathered."})
-	if off < 1 || s.Cross == 0 {
+	if off < 1 || cross == 0 {
 		return
 	}
 	var fix *Fix
@@ -294,7 +300,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 	top := bottom
 	for _, m := range from {
 		for l, k := range m {
-			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			d := w.thick(l)
 			l.together()
 			l.dense(k, d/2)
 			for _, v := range l.points[k:] {

@@ -19,21 +19,21 @@ type folded struct {
 
 // foldBack bends the band below a place into a loop that comes back to it from
 // behind.
-func (w *walk) foldBack(i int, path string, s knot.Section) error {
+func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	if w.fold != nil {
-		return problem(path, "do", "is a second fold-back; the band is folded already")
+		return problem(path, "do", "is a second %s; the band is folded already", k.Name)
 	}
 	if len(w.hanging) == 0 || len(w.plan.Sections) < 2 {
-		return problem(path, "do", "is fold-back, but no band is tied yet; tie one first")
+		return problem(path, "do", "is %s, but no band is tied yet; tie one first", k.Name)
 	}
 	begin := w.tops[0][1] // under the mount
-	if w.plan.Sections[0].Do != "mount" {
+	if k, _ := knot.Get(w.plan.Sections[0].Do); !k.Mounts {
 		begin = w.tops[0][0]
 	}
 	thick, wide := 0.0, 0.0
 	for _, l := range w.legs {
 		l.together()
-		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		d := w.thick(l)
 		l.dense(0, d/2)
 		for k, v := range l.points {
 			if v.Y > begin+2*d && l.lies[k] != knot.Free {
@@ -47,7 +47,7 @@ func (w *walk) foldBack(i int, path string, s knot.Section) error {
 	// its thickness.
 	around := math.Pi * thick / 2
 	most := (band - around) / 2
-	inner := s.InnerMM
+	inner := k.Fold(s)
 	if inner == 0 {
 		inner = most
 	}
@@ -105,7 +105,7 @@ func (w *walk) foldBack(i int, path string, s knot.Section) error {
 	w.fold = &folded{at: at, thick: thick}
 	w.y, w.clear = at, 0
 	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: inner, Actions: []Action{}}
-	for _, a := range knot.FoldActions() {
+	for _, a := range k.FoldActions(s) {
 		step.Actions = append(step.Actions, Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate})
 	}
 	w.plan.Steps = append(w.plan.Steps, step)
@@ -204,7 +204,7 @@ func (w *walk) core(high float64) []knot.Disc {
 	}
 	var out []knot.Disc
 	for _, l := range w.legs {
-		r := w.d.Cords[l.cord].Stuff.DrawnUp() / 2
+		r := w.thick(l) / 2
 		for _, v := range l.points {
 			if v.Y >= w.fold.at-r && v.Y <= w.fold.at+high+r {
 				out = append(out, knot.Disc{X: v.X, Z: v.Z, R: r})

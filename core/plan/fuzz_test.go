@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -12,7 +13,7 @@ import (
 // Whatever comes in as a piece is refused in words or planned, for both hands,
 // and comes out as it went in. Nothing panics.
 func FuzzPiece(f *testing.F) {
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		b, err := json.Marshal(p.Document)
 		if err != nil {
 			f.Fatal(err)

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"sync"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/kept"
 	"nimblebight/core/knot"
@@ -39,6 +40,9 @@ type Layout struct {
 	MovingFrom        float64
 	// Finishes are how much of each end belongs to its finish, mm.
 	Finishes []float64
+	// Stuffs and Figures are those of each cord of the piece.
+	Stuffs  []cord.Stuff
+	Figures []cord.Figures
 	// Thick is the drawn-up diameter of the thickest cord, mm.
 	Thick float64
 
@@ -151,10 +155,13 @@ func (y *layouts) get() Layout {
 
 // layout joins the legs of each cord over its fold.
 func (w *walk) layout(bottom float64) Layout {
-	lay := Layout{Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, Moving: -1, MovingFrom: w.movedY}
+	lay := Layout{Figures: w.figures, Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, Moving: -1, MovingFrom: w.movedY}
+	for _, c := range w.d.Cords {
+		lay.Stuffs = append(lay.Stuffs, c.Stuff)
+	}
 	ways := w.ways()
 	for i, way := range ways {
-		lay.Thick = math.Max(lay.Thick, w.d.Cords[way.cord].Stuff.DrawnUp())
+		lay.Thick = math.Max(lay.Thick, w.figures[way.cord].DrawnUpMM)
 		for _, p := range way.parts {
 			if p.leg.endMM > 0 {
 				lay.Finishes = append(lay.Finishes, p.leg.endMM)
@@ -430,7 +437,7 @@ func (w *walk) sides(ways []way) [][2]float64 {
 	}
 	known := map[shared][2]float64{} // sides of curves that are laid more than once
 	for _, v := range ways {
-		r := w.d.Cords[v.cord].Stuff.DrawnUp() / 2
+		r := w.figures[v.cord].DrawnUpMM / 2
 		for _, p := range v.parts {
 			for i, q := range p.leg.points {
 				put(p.leg.section[i], q.X-r, q.X+r)

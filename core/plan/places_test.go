@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -17,7 +18,7 @@ import (
 // section, by the place that the maker wrote.
 func TestPlacesThatAreNotThereAreRefusedByTheMakersOwn(t *testing.T) {
 	for _, k := range knot.All() {
-		if k.First || k.ID == "mount" || k.ID == "repeat" || k.ID == "rows" || k.ID == "fold-back" || k.ID == "coil-loop" {
+		if k.First || k.Mounts || k.Tie == nil || k.ID == "coil-loop" {
 			continue // these take no places
 		}
 		for _, beyond := range [][]int{{2, 5}, {5}, {1, 2, 3, 4, 5}, {2, 3, 4, 5}, {64}} {
@@ -30,10 +31,11 @@ func TestPlacesThatAreNotThereAreRefusedByTheMakersOwn(t *testing.T) {
 				spare.ID = "B"
 				d.Cords = append(d.Cords, spare)
 			}
-			d.Sequence[0].Cords = []string{"A", "B"}
+			d.Sequence[0] = d.Sequence[0].Put("cords", []string{"A", "B"})
 			s := &d.Sequence[at]
 			if s.Strands = beyond; k.ID == "finish" {
-				s.Strands, s.Ends = nil, beyond
+				s.Strands = nil
+				*s = s.Put("ends", beyond)
 			}
 			want := fmt.Sprintf("names place %d, but only 4 strands hang there", beyond[len(beyond)-1])
 			for _, left := range []bool{false, true} {
@@ -77,7 +79,7 @@ func TestRowsAreNamedByTheMakersOwn(t *testing.T) {
 // it is rounded to, and on the side on which the picture shows the leg, for both
 // hands.
 func TestAFoldIsOneFigure(t *testing.T) {
-	for _, pat := range piece.Patterns() {
+	for _, pat := range patterns.All() {
 		for _, o := range []plan.Options{{}, {LeftHanded: true}, {RoundUpMM: plan.QuarterInch, FoldToMM: plan.EighthInch}} {
 			p := make1(t, pat.Document, o)
 			l := p.Layout()
@@ -96,7 +98,7 @@ func TestAFoldIsOneFigure(t *testing.T) {
 				if q := c.FoldAtMM / step; c.FoldAtMM != c.CutMM/2 && math.Abs(q-math.Round(q)) > 1e-6 && pat.Document.Cords[i].Legs.FirstMM == 0 {
 					t.Errorf("%s: cord %s is folded at %v, no whole number of %v", pat.ID, c.ID, c.FoldAtMM, step)
 				}
-				if pat.Document.Sequence[0].Hitch == "from-knot" {
+				if knot.TermsOf(pat.Document.Sequence[0]).Begins == knot.ForTheNext {
 					continue
 				}
 				// Where the two legs leave the head: the point a little before and a

@@ -14,8 +14,11 @@ import (
 	"math"
 	"slices"
 
+	"nimblebight/core/cord"
+	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
+	"nimblebight/core/shapes"
 )
 
 // Plan is everything that is known of a piece before it is tied. Lengths are
@@ -45,11 +48,11 @@ type Plan struct {
 	Rough []string `json:"rough,omitempty"`
 
 	layout *layouts
-	rough  []knot.Rough
+	rough  []shapes.Rough
 }
 
-// ToDraw are the shapes that are still to be drawn up, for [knot.DrawLive].
-func (p Plan) ToDraw() []knot.Rough { return p.rough }
+// ToDraw are the shapes that are still to be drawn up, for [shapes.DrawLive].
+func (p Plan) ToDraw() []shapes.Rough { return p.rough }
 
 // Cord is what one cord of the piece needs.
 type Cord struct {
@@ -181,6 +184,11 @@ type Options struct {
 	// FoldToMM is what the place of a fold is rounded up to: 1 mm where it is
 	// zero.
 	FoldToMM float64
+	// Figures are what counts of a cord, and Looseness how loosely the maker ties
+	// it: what the stuff tells of itself and the prior where they are nil. They are
+	// asked once a cord and a plan.
+	Figures   func(piece.Cord) cord.Figures
+	Looseness func(piece.Cord) gauge.Looseness
 	// Until stops the walk after so many actions of all steps, for the
 	// picture at the vise; the strands then hang on loose. Zero walks to the end.
 	Until int
@@ -188,6 +196,20 @@ type Options struct {
 	// strand led a part of the way, or the knot drawn up by a part. Zero shows
 	// the strand led all the way and the knot still loose.
 	Along float64
+}
+
+func (o Options) figures(c piece.Cord) cord.Figures {
+	if o.Figures != nil {
+		return o.Figures(c)
+	}
+	return c.Stuff.Figures()
+}
+
+func (o Options) looseness(c piece.Cord) gauge.Looseness {
+	if o.Looseness != nil {
+		return o.Looseness(c)
+	}
+	return gauge.Prior(c.Stuff)
 }
 
 // The roundings of makers who work in inches: cuts to a quarter, folds to an
@@ -247,8 +269,11 @@ func (w *walk) joined() error {
 			continue
 		}
 		seq := w.d.Sequence
-		ball := w.fromBall() && len(seq) > 1 && slices.Contains(seq[0].Cords, c.ID) && slices.Contains(seq[0].Cords, c.JoinedTo)
-		if ball && len(seq[0].Cords) == 2 {
+		var of []string
+		if w.fromBall() && len(seq) > 1 {
+			of = knot.TermsOf(seq[0]).Cords
+		}
+		if len(of) == 2 && slices.Contains(of, c.ID) && slices.Contains(of, c.JoinedTo) {
 			continue
 		}
 		at := fmt.Sprintf("cords[%d].joined_to", i)

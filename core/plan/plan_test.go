@@ -9,6 +9,7 @@ import (
 
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -31,7 +32,7 @@ func near(t *testing.T, what string, got, want, tol float64) {
 
 func pattern(t testing.TB, id string) piece.Document {
 	t.Helper()
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		if p.ID == id {
 			d := p.Document
 			d.Sequence = append([]knot.Section{}, d.Sequence...)
@@ -73,16 +74,12 @@ func doubled(d piece.Document) piece.Document {
 func twiceAll(seq []knot.Section) []knot.Section {
 	out := []knot.Section{}
 	for _, s := range seq {
-		s.LengthMM, s.FitMM, s.GapMM, s.InnerMM = 2*s.LengthMM, 2*s.FitMM, 2*s.GapMM, 2*s.InnerMM
-		if b := s.Bead; b != nil {
-			s.Bead = &knot.Bead{HoleMM: 2 * b.HoleMM, LengthMM: 2 * b.LengthMM, WidthMM: 2 * b.WidthMM}
-		}
-		if c := s.Core; c != nil {
-			s.Core = &knot.Core{Kind: c.Kind, DiameterMM: 2 * c.DiameterMM}
-		}
-		s.FormerMM *= 2
-		if s.Do == "finish" && s.LengthMM == 0 {
-			s.LengthMM = 6 // what singe and press leaves is millimetres, not diameters
+		s.FitMM *= 2
+		k, _ := knot.Get(s.Do)
+		for _, f := range k.Fields {
+			if v, said := s.Value(f); said && f.Kind == "length" {
+				s = s.With(f, 2*v.(float64))
+			}
 		}
 		if s.Sequence != nil {
 			s.Sequence = twiceAll(s.Sequence)
@@ -100,8 +97,11 @@ func twiceAll(seq []knot.Section) []knot.Section {
 func TestTwiceTheCordIsTwiceTheLength(t *testing.T) {
 	for _, d := range rehearse() {
 		for i, s := range d.Sequence {
-			if s.Do == "finish" && s.LengthMM == 0 {
-				d.Sequence[i].LengthMM = 3
+			if k, _ := knot.Get(s.Do); k.Ends { // what singe and press leaves is millimetres, not diameters
+				f, _ := k.Field("length_mm")
+				if v, _ := s.Value(f); v == 0.0 {
+					d.Sequence[i] = s.With(f, 3.0)
+				}
 			}
 		}
 		a, b := make1(t, d, plan.Options{}), make1(t, doubled(d), plan.Options{})
@@ -278,7 +278,7 @@ func TestAFillerGivenTooShort(t *testing.T) {
 // Every warning's fix, set in the document, takes the warning away.
 func TestFixesMend(t *testing.T) {
 	flame := pattern(t, "cotton-charm")
-	flame.Sequence[3] = knot.Section{Do: "finish", How: "dome"}
+	flame.Sequence[3] = newOne("finish", 0).Put("how", "dome")
 	open := pattern(t, "two-colour-fob")
 	open.Sequence = open.Sequence[:2]
 	crowd := pattern(t, "two-colour-fob")
@@ -520,7 +520,7 @@ func BenchmarkPlanOfMixedWork(b *testing.B) {
 
 // A piece to start from has nothing to mend, and comes near the length it says.
 func TestPatternsHaveNoWarnings(t *testing.T) {
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		pl := make1(t, p.Document, plan.Options{})
 		if len(pl.Warnings) > 0 {
 			t.Errorf("%s: %.1f mm long, %.1f wanted: %+v", p.ID, pl.LengthMM, pl.WantedMM, pl.Warnings)

@@ -6,6 +6,9 @@ import (
 	"testing"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/ends"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/demo"
@@ -14,7 +17,7 @@ import (
 // rehearse is every document that ships, to try a law on.
 func rehearse() []piece.Document {
 	docs := demo.Pieces()
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		docs = append(docs, p.Document)
 	}
 	return docs
@@ -40,13 +43,16 @@ func TestCordsDoNotPassThroughEachOther(t *testing.T) {
 				// The two legs of a cord meet at its fold; from the mount down
 				// they are as strange to each other as any two cords.
 				parts := [][2]int{{0, len(s.Points)}}
-				if s.Fold > 0 && d.Sequence[0].Hitch != "from-knot" {
+				if s.Fold > 0 && knot.TermsOf(d.Sequence[0]).Begins != knot.ForTheNext {
 					parts = [][2]int{{0, s.Fold}, {s.Fold, len(s.Points)}}
 				}
 				for _, part := range parts {
 					var c curve.Curve
 					for k := part[0]; k < part[1]; k++ {
-						if q := s.Section[k]; s.Fold == 0 && (q < 0 || d.Sequence[q].How != "fuse") || s.Fold > 0 && (q < 0 || d.Sequence[q].Do != "mount" && d.Sequence[q].How != "fuse") { // ends that are fused meet
+						q := s.Section[k]
+						fused := q >= 0 && ends.Fuses(d.Sequence[q]) // ends that are fused meet
+						folded := q >= 0 && mounts(d.Sequence[q])    // and so do legs in their mount
+						if !fused && (s.Fold == 0 || !folded) {
 							c.Points = append(c.Points, s.Points[k])
 						}
 					}
@@ -80,10 +86,15 @@ func TestCordsDoNotPassThroughEachOther(t *testing.T) {
 	}
 }
 
+func mounts(s knot.Section) bool {
+	k, _ := knot.Get(s.Do)
+	return k.Mounts
+}
+
 // bent tells whether what is tied straight is bent afterwards.
 func bent(d piece.Document) bool {
 	for _, s := range d.Sequence {
-		if s.Do == "fold-back" || s.Cross > 0 || s.Hitch == "from-knot" {
+		if t := knot.TermsOf(s); t.Bends || t.Begins == knot.ForTheNext {
 			return true
 		}
 	}

@@ -9,7 +9,6 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/finish"
-	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 )
 
@@ -21,7 +20,7 @@ const looseTail = 9.0
 func (w *walk) finish() Plan {
 	p := &w.plan
 	for _, l := range w.hanging { // not ended: they hang on a little
-		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		d := w.thick(l)
 		tail := 0.0
 		if w.stop {
 			tail = looseTail * d
@@ -32,7 +31,7 @@ func (w *walk) finish() Plan {
 		l.form = "cut"
 	}
 	for _, l := range w.legs {
-		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		d := w.thick(l)
 		p.LengthMM = math.Max(p.LengthMM, l.low)
 		p.WidthMM = math.Max(p.WidthMM, 2*l.wide+d)
 	}
@@ -46,17 +45,11 @@ func (w *walk) finish() Plan {
 	w.warn()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}
 	p.layout.sort()
-	flame := false
 	var stuffs []cord.Stuff
-	for _, s := range w.d.Sequence {
-		if way, ok := finish.Get(s.How); ok && s.Do == "finish" && way.Flame {
-			flame = true
-		}
-	}
 	for _, c := range w.d.Cords {
 		stuffs = append(stuffs, c.Stuff)
 	}
-	p.Cautions = append(p.Cautions, finish.Cautions(flame, stuffs)...)
+	p.Cautions = append(p.Cautions, finish.Cautions(w.flame, stuffs)...)
 	if len(w.legs) > 0 {
 		if !w.fromBall() {
 			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot, and the head sits tight on the wire."}}, p.Checks...)
@@ -71,7 +64,7 @@ func (w *walk) finish() Plan {
 // cut is the length of a leg that runs short once in forty, with what fingers
 // need, mm, not yet rounded.
 func (w *walk) cut(l *leg) float64 {
-	g := gauge.Prior(w.d.Cords[l.cord].Stuff)
+	g := w.loose[l.cord]
 	hold := fillerHandling
 	if l.worked {
 		hold = workerHandling
@@ -106,8 +99,8 @@ func (w *walk) cords() {
 		l.parts = addParts(l.parts)
 	}
 	for ci, c := range w.d.Cords {
-		out := Cord{ID: c.ID, Role: "unused", Colour: c.Stuff.Colour, DrawnUpMM: c.Stuff.DrawnUp(), Legs: []Leg{}}
-		g := gauge.Prior(c.Stuff)
+		out := Cord{ID: c.ID, Role: "unused", Colour: c.Stuff.Colour, DrawnUpMM: w.figures[ci].DrawnUpMM, Legs: []Leg{}}
+		g := w.loose[ci]
 		var legs [2]*leg
 		for _, l := range w.legs {
 			if l.cord == ci {
@@ -188,13 +181,13 @@ func (w *walk) cords() {
 		if out.FoldAtMM > 0 && !w.fromBall() { // said again where it is put on
 			for _, s := range w.plan.Steps {
 				for k, a := range s.Actions {
-					if s.Do == "mount" && a.Cord == out.ID {
+					if mounts := knot.TermsOf(w.d.Sequence[s.Section]).Legs == 2; mounts && a.Cord == out.ID {
 						s.Actions[k].Detail = out.Measure + " " + a.Detail
 					}
 				}
 			}
 		}
-		w.plan.WeightG += out.NeedsMM / 1000 * c.Stuff.Weight()
+		w.plan.WeightG += out.NeedsMM / 1000 * w.figures[ci].Weight
 		w.plan.Cords = append(w.plan.Cords, out)
 	}
 }
@@ -241,26 +234,15 @@ func (w *walk) warn() {
 			w.short(ci, n, l)
 		}
 	}
-	for i, s := range w.d.Sequence {
-		way, ok := finish.Get(s.How)
-		if s.Do != "finish" || !ok || !way.Flame || i >= len(w.plan.Sections) {
-			continue
-		}
-		for _, u := range w.plan.Sections[i].Use {
-			stuff := w.d.Cords[w.d.CordByID(u.Cord)].Stuff
-			if !way.Suits(stuff) {
-				instead, _ := finish.Get(finish.Instead(stuff))
-				w.say("flame-on-natural-fibre", i, &Fix{Label: "Use " + instead.Name + " instead", Set: []Set{{Path: fmt.Sprintf("sequence[%d].how", i), Value: instead.ID}}},
-					"Cord %s is %s: it burns, it does not melt, so it cannot be finished by %s.", u.Cord, stuff.Material, way.Name)
-				break
-			}
-		}
-	}
 	if n := len(w.hanging); n > 0 && !w.stop {
-		how := finish.Instead(w.d.Cords[w.hanging[0].cord].Stuff)
-		way, _ := finish.Get(how)
-		seq := append(append([]knot.Section{}, w.written...), knot.Section{Do: "finish", How: how})
-		w.say("ends-not-finished", len(w.d.Sequence)-1, &Fix{Label: "Finish them: " + way.Name, Set: []Set{{Path: "sequence", Value: seq}}},
+		var fix *Fix
+		if end, ok := knot.That(func(k knot.Knot) bool { return k.Finish != nil }); ok {
+			how := finish.Instead(w.d.Cords[w.hanging[0].cord].Stuff)
+			way, _ := finish.Get(how)
+			seq := append(slices.Clone(w.written), end.Finish(how))
+			fix = &Fix{Label: "Finish them: " + way.Name, Set: []Set{{Path: "sequence", Value: seq}}}
+		}
+		w.say("ends-not-finished", len(w.d.Sequence)-1, fix,
 			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))
 	}
 	w.crowded()
@@ -298,7 +280,7 @@ func (w *walk) short(ci, n int, l Leg) {
 	}
 	last := 0 // part of the last knot the leg is in
 	for k, p := range l.Parts {
-		if s := w.plan.Sections[p.Section]; s.Do != "finish" && s.Do != "gap" {
+		if w.knotted[p.Section] {
 			last = k
 		}
 	}
@@ -327,7 +309,7 @@ func (w *walk) short(ci, n int, l Leg) {
 // crowded warns of more lark's heads than the wire holds side by side.
 func (w *walk) crowded() {
 	hw := w.d.Purpose.HangsOn
-	if hw.Type == "rod" || len(w.d.Sequence) == 0 || w.d.Sequence[0].Do != "mount" {
+	if hw.Type == "rod" || len(w.d.Sequence) == 0 {
 		return
 	}
 	// On a round wire heads sit along its lower half, else side by side.
@@ -335,7 +317,7 @@ func (w *walk) crowded() {
 	if r := hw.BendMM(); r > 0 {
 		room = math.Pi * r
 	}
-	if n := len(w.d.Sequence[0].Cords); n > 0 && w.along > 0 {
+	if n := len(knot.TermsOf(w.d.Sequence[0]).Cords); n > 0 && w.along > 0 {
 		w.plan.Heads = n
 		w.plan.HeadsFit = max(1, int(room/(w.along/float64(n))))
 	}

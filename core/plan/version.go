@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"sync"
 
-	"nimblebight/core/fist"
-	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
+	"nimblebight/core/shapes"
 )
 
 // figures is told apart from rules that give other figures for the same piece.
@@ -15,5 +15,5 @@ const figures = 1
 // Version names what plans are made by: the rules and the shapes. Figures that
 // were kept under another name are worked out anew.
 var Version = sync.OnceValue(func() string {
-	return fmt.Sprintf("%d %s %s", figures, knot.ShapesDigest(), fist.ShapesDigest())
+	return fmt.Sprintf("%d %s %s", figures, shapes.Digest(shapes.All()...), ball.ShapesDigest())
 })

@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/finish"
 	"nimblebight/core/gauge"
 	"nimblebight/core/kept"
 	"nimblebight/core/knot"
@@ -47,6 +47,12 @@ type walk struct {
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
 	size size
+	// What counts of each cord, and how loosely the maker ties it, resolved once.
+	figures []cord.Figures
+	loose   []gauge.Looseness
+	open    float64      // bare strand above what comes next, mm
+	flame   bool         // a flame is held to some end
+	knotted map[int]bool // sections that are knots, not bare lengths or ends
 	// written is the sequence as it stands in the document, for what is said to
 	// the maker; d is its mirror where the left hand leads.
 	written []knot.Section
@@ -82,15 +88,21 @@ const (
 )
 
 func newWalk(d piece.Document, o Options) *walk {
-	w := &walk{d: d, o: o}
+	w := &walk{d: d, o: o, knotted: map[int]bool{}}
+	for _, c := range d.Cords {
+		w.figures, w.loose = append(w.figures, o.figures(c)), append(w.loose, o.looseness(c))
+	}
 	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded,
 		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
 	return w
 }
 
+// thick is the diameter of a leg, drawn up, mm.
+func (w *walk) thick(l *leg) float64 { return w.figures[l.cord].DrawnUpMM }
+
 func (w *walk) lead(l *leg, middle, y float64) knot.Lead {
 	s := w.d.Cords[l.cord].Stuff
-	return knot.Lead{Cord: l.cord, Leg: l.n, Stuff: s, Diameter: s.DrawnUp(),
+	return knot.Lead{Cord: l.cord, Leg: l.n, Stuff: s, Figures: w.figures[l.cord], Diameter: w.thick(l),
 		At: curve.Vec{X: l.at.X - middle, Y: l.at.Y - y, Z: l.at.Z}, Dir: l.dir}
 }
 
@@ -103,21 +115,18 @@ func (w *walk) label(l *leg) string {
 
 // section walks one section; path names it in the document.
 func (w *walk) section(i int, path string, s knot.Section) error {
-	if s.Do == "repeat" || s.Do == "rows" {
-		return w.compound(i, path, s)
+	k, _ := knot.Get(s.Do)
+	terms := knot.TermsOf(s)
+	switch {
+	case k.Holds != knot.Nothing:
+		return w.compound(i, path, k, s)
+	case k.Fold != nil:
+		return w.foldBack(i, path, k, s)
+	case terms.Begins == knot.ForTheNext:
+		return w.forTheNext(i, path, s, terms)
 	}
-	if s.Do == "fold-back" {
-		return w.foldBack(i, path, s)
-	}
-	if s.Do == "mount" && s.Hitch == "from-knot" {
-		return w.fromKnot(i, path, s)
-	}
-	ball := startsBall(s)
-	places := s.Strands
-	field := "strands"
-	if s.Do == "finish" {
-		places, field = s.Ends, "ends"
-	}
+	places, field := s.Stays()
+	places = slices.Clone(places)
 	if len(places) == 0 {
 		for p := range w.hanging {
 			places = append(places, p+1)
@@ -126,36 +135,14 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if err := w.checkPlaces(path, field, places); err != nil {
 		return err
 	}
-	if w.d.Purpose.HangsOn.Type == "none" && (s.Do == "mount" || s.Do == "coil-loop") {
-		return w.hangsOnNothing(path, s)
+	if w.d.Purpose.HangsOn.Type == "none" && (k.Mounts || terms.Hardware) {
+		return w.hangsOnNothing(path, terms)
 	}
-	var own []*leg
-	switch s.Do {
-	case "mount":
-		if len(w.hanging) > 0 && s.Hitch != "laid-behind" {
-			return problem(path, "hitch", "is a second lark's head; put all cords on in one mount, or lay this one behind with hitch laid-behind")
-		}
-		if len(w.hanging)+2*len(s.Cords) > piece.MostStrands {
-			return problem(path, "cords", "makes more than %d strands", piece.MostStrands)
-		}
-		for _, id := range s.Cords {
-			for n := range 2 {
-				if w.o.LeftHanded { // the first leg of a mirrored cord is the right one
-					n = 1 - n
-				}
-				own = append(own, &leg{cord: w.d.CordByID(id), n: n})
-			}
-		}
-	case "gather":
-		own = append(own, &leg{cord: w.d.CordByID(s.Cord)})
+	own, err := w.ownLegs(path, terms)
+	if err != nil {
+		return err
 	}
-	if ball {
-		var err error
-		if own, err = w.ballLegs(path, s); err != nil {
-			return err
-		}
-	}
-	if len(places) == 0 && s.Do != "mount" && !ball {
+	if len(places) == 0 && terms.Begins == knot.OnStrands {
 		return problem(path, "do", "is %s, but no strand hangs there; mount a cord first", s.Do)
 	}
 	middle := w.rowMiddle
@@ -165,7 +152,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 			middle += w.hanging[p-1].at.X / float64(len(places))
 		}
 	}
-	if w.fold != nil && s.Do != "gather" && s.Do != "finish" {
+	if w.fold != nil && k.Wraps == nil && !k.Ends {
 		return problem(path, "do", "is %s after the band was folded back; gather it and finish its ends", s.Do)
 	}
 	work := knot.Work{Section: s, BarMM: w.d.Purpose.HangsOn.WireMM, RingMM: w.d.Purpose.HangsOn.BendMM(), LeftHanded: w.o.LeftHanded}
@@ -177,16 +164,16 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	for _, l := range own {
 		work.Own = append(work.Own, w.lead(l, 0, 0))
 	}
-	if s.Do == "gather" {
-		work.Core = w.core((float64(s.Turns) + 1) * work.Own[0].Diameter)
+	if k.Wraps != nil {
+		work.Core = w.core(k.Wraps(work))
 	}
 	tied, err := w.tieFitting(&work)
 	if err != nil {
 		return w.refused(path, err)
 	}
 	s.Count = work.Section.Count
-	if s.Do == "berry-knot" {
-		w.berryRoom(i, work.Leads)
+	if k.Above != nil {
+		w.roomAbove(i, k.Above(work.Leads))
 	}
 	if w.size.tooLarge() {
 		return problem(path, "do", "makes the piece larger than can be drawn: it has some %d strands' turns through its sections; repeat it less often or on fewer strands", w.size.runs)
@@ -215,24 +202,39 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	return nil
 }
 
-// berryRoom warns of a berry without a gap above it: its fillers could not be
-// led back through.
-func (w *walk) berryRoom(i int, leads []knot.Lead) {
-	need, room := knot.BerryGap(leads), 0.0
-	if n := len(w.plan.Sections); w.into == nil && n > 0 {
-		if s := w.plan.Sections[n-1]; s.Do == "gap" || s.Do == "mount" {
-			room = s.HeightMM
+// ownLegs are the legs of the cords that a section brings with it.
+func (w *walk) ownLegs(path string, t knot.Terms) ([]*leg, error) {
+	if t.Begins == knot.OnHardware && len(w.hanging) > 0 {
+		return nil, problem(path, "hitch", "is a second lark's head; put all cords on in one mount, or lay this one behind with hitch laid-behind")
+	}
+	if len(w.hanging)+t.Legs*len(t.Cords) > piece.MostStrands {
+		return nil, problem(path, t.CordsAt, "makes more than %d strands", piece.MostStrands)
+	}
+	if t.Begins == knot.OfTheLast {
+		return w.ballLegs(path, t)
+	}
+	var own []*leg
+	for _, id := range t.Cords {
+		for n := range max(1, t.Legs) {
+			if w.o.LeftHanded && t.Legs == 2 { // the first leg of a mirrored cord is the right one
+				n = 1 - n
+			}
+			own = append(own, &leg{cord: w.d.CordByID(id), n: n})
 		}
-	} else if w.into != nil {
+	}
+	return own, nil
+}
+
+// roomAbove warns where what a section needs bare above it is not there.
+func (w *walk) roomAbove(i int, need knot.Room) {
+	if w.into != nil {
 		return // what stands above it in a repeat is the maker's to see
 	}
-	if room >= need-0.01 {
+	if w.open >= need.MM-0.01 {
 		return
 	}
-	gap := knot.Section{Do: "gap", LengthMM: math.Ceil(need)}
-	seq := slices.Insert(slices.Clone(w.written), i, gap)
-	w.say("berry-without-gap", i, &Fix{Label: fmt.Sprintf("Leave %g mm above it", gap.LengthMM), Set: []Set{{Path: "sequence", Value: seq}}},
-		"There are {%.1fmm} bare above the berry; its fillers need {%.1fmm} to be led back through.", room, need)
+	seq := slices.Insert(slices.Clone(w.written), i, need.Gap)
+	w.say(need.Code, i, &Fix{Label: need.Label, Set: []Set{{Path: "sequence", Value: seq}}}, need.Says, w.open, need.MM)
 }
 
 // checkPlaces refuses places that are not there, twice there or out of order.
@@ -402,7 +404,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	loose := 1.0
 	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: make([]Use, 0, len(chosen)+len(own))}
 	if t.Loose {
-		loose = gauge.Prior(firstStuff(work)).Median
+		loose = w.loose[firstCord(work)].Median
 	}
 	reach := 0.0
 	off := curve.Vec{X: middle, Y: top + fall}
@@ -459,7 +461,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		}
 		joints[k] = joint
 	}
-	bundle := s.Do == "gather" || s.Do == "bead" || s.Do == "overhand"
+	k, _ := knot.Get(s.Do)
+	terms := knot.TermsOf(s)
+	bundle := terms.Bundles
 	if fall > 0 && len(chosen) > 2 && (bundle || w.bundled) {
 		w.part(chosen, joints)
 	}
@@ -516,12 +520,24 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		if f.Set != nil {
 			fix = &Fix{Label: f.Label, Set: []Set{{Path: fmt.Sprintf("sequence[%d].%s", i, f.Field), Value: f.Set}}}
 		}
-		w.plan.Warnings = append(w.plan.Warnings, Warning{f.Code, i, f.Says, fix})
+		says := f.Says
+		if all := append(slices.Clone(chosen), own...); f.Lead < len(all) {
+			says = strings.ReplaceAll(says, "{cord}", w.d.Cords[all[f.Lead].cord].ID)
+		}
+		w.plan.Warnings = append(w.plan.Warnings, Warning{f.Code, i, says, fix})
+	}
+	w.flame = w.flame || t.Flame
+	w.open = 0
+	if t.Open {
+		w.open = fall + t.Height
+	}
+	if w.into == nil && !k.Ends && !k.Bare {
+		w.knotted[i] = true
 	}
 	if t.Eye != 0 {
 		w.eye = top + fall + t.Eye
 	}
-	w.handOn(s, t, chosen, own, places)
+	w.handOn(terms, t, chosen, own, places)
 	w.y, w.clear = bottom, t.Clear
 	if t.Ends && len(w.hanging) > 0 {
 		w.y = top
@@ -552,8 +568,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	if t.Ends {
 		for k, l := range chosen {
 			l.ended, l.trim = true, t.Trim
-			way, _ := finish.Get(s.How)
-			l.form = way.Form
+			l.form = t.Form
 			l.endMM = work.Leads[k].At.Y + curve.Curve{Points: t.Paths[k].Points}.Length()
 		}
 	}
@@ -582,7 +597,7 @@ func (w *walk) part(legs []*leg, lines [][]curve.Vec) {
 	key := make([]byte, 0, 512)
 	strands := make([]tighten.Strand, len(legs))
 	for k, l := range legs {
-		d := w.d.Cords[l.cord].Stuff.DrawnUp()
+		d := w.thick(l)
 		line := append([]curve.Vec{l.at}, lines[k]...)
 		strands[k] = tighten.Strand{Route: make([]curve.Vec, len(line)), Diameter: d}
 		key = fmt.Appendf(key, "%.3f", d)
@@ -639,7 +654,7 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 	}{{-1, left}, {1, right}} {
 		for _, l := range group.legs {
 			w.size.runs++
-			d := w.d.Cords[l.cord].Stuff.DrawnUp()
+			d := w.thick(l)
 			x := group.side * math.Max(group.side*(l.at.X-middle), edge[group.side]+d/2)
 			edge[group.side] = math.Abs(x) + d/2
 			if math.Abs(middle+x-l.at.X) < 1e-6 && math.Abs(l.at.Z) < 1e-6 && l.dir.Y > 1-1e-9 { // it hangs clear already
@@ -666,9 +681,9 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 }
 
 // handOn gives the strands their places after the section.
-func (w *walk) handOn(s knot.Section, t knot.Tied, chosen, own []*leg, places []int) {
+func (w *walk) handOn(terms knot.Terms, t knot.Tied, chosen, own []*leg, places []int) {
 	switch {
-	case s.Do == "mount" || startsBall(s):
+	case terms.Begins != knot.OnStrands:
 		all := append(append([]*leg{}, chosen...), own...)
 		w.hanging = w.hanging[:0:0]
 		for _, k := range t.Order {
@@ -700,17 +715,9 @@ func (w *walk) handOn(s knot.Section, t knot.Tied, chosen, own []*leg, places []
 // stepsOf writes what the maker does in this section.
 func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 	w.inHand = who
-	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, Actions: make([]Action, 0, len(t.Actions))}
-	switch s.Do {
-	case "gap":
-		step.MM = s.LengthMM
-	case "switch-knot":
-		step.MM = s.GapMM
-	case "gather":
-		step.MM = t.Height / 2 // where its eye comes to lie
-	}
+	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, MM: t.LengthMM, Actions: make([]Action, 0, len(t.Actions))}
 	for k, a := range t.Actions {
-		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate, Led: knot.CanLead(s, a)}
+		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate, Led: knot.CanLead(a)}
 		if a.Moves >= 0 && a.Moves < len(who) {
 			c := w.d.Cords[who[a.Moves].cord]
 			out.Cord, out.Colour = c.ID, c.Stuff.Colour
@@ -749,10 +756,10 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 	}
 }
 
-// firstStuff is the cord by which the hand's looseness is taken.
-func firstStuff(work knot.Work) cord.Stuff {
+// firstCord is the cord by which the hand's looseness is taken.
+func firstCord(work knot.Work) int {
 	if len(work.Leads) > 0 {
-		return work.Leads[0].Stuff
+		return work.Leads[0].Cord
 	}
-	return work.Own[0].Stuff
+	return work.Own[0].Cord
 }

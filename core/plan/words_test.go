@@ -9,8 +9,9 @@ import (
 	"unicode"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -52,7 +53,7 @@ func TestWhatMakersReadAreSentences(t *testing.T) {
 		}
 		docs[k.ID] = d
 	}
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		docs[p.ID] = p.Document
 	}
 	seen := 0
@@ -108,17 +109,17 @@ func TestEveryAnswerCanBeHung(t *testing.T) {
 	}
 	hung := 0
 	for _, s := range stuffs {
-		for _, mode := range fist.Modes() {
+		for _, mode := range ball.Modes() {
 			for _, tail := range []bool{false, true} {
-				for p := fist.LeastPasses; p <= fist.MostPasses; p += 2 {
-					a := fist.Ask{Cord: fist.Of(s), Passes: p, Mode: mode, Tail: tail}
-					b, err := fist.Make(a)
+				for p := ball.LeastPasses; p <= ball.MostPasses; p += 2 {
+					a := ball.Ask{Cord: ball.Of(s, s.Figures()), Passes: p, Mode: mode, Tail: tail}
+					b, err := ball.Make(a)
 					if err != nil { // no such ball, so none to hang
 						continue
 					}
 					hung++
 					a.Core = b.Core
-					d := piece.OfBall(a, []cord.Stuff{s, s})
+					d := patterns.OfBall(a, []cord.Stuff{s, s})
 					if ps := d.Check(); len(ps) > 0 {
 						t.Errorf("%s, %s of %d: %v", s.Make, mode, p, ps)
 						continue
@@ -157,7 +158,7 @@ func TestTheReadmesLinesWorkOnANewFob(t *testing.T) {
 			continue
 		}
 		lines++
-		d := piece.Patterns()[0].Document
+		d := patterns.All()[0].Document
 		if d.Sequence, err = piece.Respell(d.Sequence, strings.TrimSpace(line)); err != nil {
 			t.Errorf("%s: %v", line, err)
 			continue

@@ -5,7 +5,7 @@ import (
 	"testing"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/fist"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -17,17 +17,17 @@ import (
 func TestNobodySeesThroughABall(t *testing.T) {
 	stuff, second := piece.Kernmantle(4, "#0f5c63"), piece.Kernmantle(4, "#e3c88f")
 	lace := cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colour: stuff.Colour}
-	for _, a := range []fist.Ask{{Passes: 3, Mode: fist.OneCord}, {Passes: 4, Mode: fist.TwoCords}, {Passes: 5, Mode: fist.OneCord, Tail: true}, {Passes: 8, Mode: fist.Doubled}, {Passes: 4, Mode: fist.OneCord, Cord: fist.Of(lace)}} {
+	for _, a := range []ball.Ask{{Passes: 3, Mode: ball.OneCord}, {Passes: 4, Mode: ball.TwoCords}, {Passes: 5, Mode: ball.OneCord, Tail: true}, {Passes: 8, Mode: ball.Doubled}, {Passes: 4, Mode: ball.OneCord, Cord: ball.Of(lace, lace.Figures())}} {
 		if a.Cord.DiameterMM == 0 {
-			a.Cord = fist.Of(stuff)
+			a.Cord = ball.Of(stuff, stuff.Figures())
 		}
-		r, err := fist.Cores(a)
+		r, err := ball.Cores(a)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, mm := range []float64{r.BestMM, r.MostMM} {
-			a.Core = fist.Core{Kind: fist.Marble, DiameterMM: mm}
-			b, err := fist.Make(a)
+			a.Core = ball.Core{Kind: ball.Marble, DiameterMM: mm}
+			b, err := ball.Make(a)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -36,7 +36,7 @@ func TestNobodySeesThroughABall(t *testing.T) {
 				if n < 6 {
 					strands = b.Seen(n)
 				}
-				pic := scene.Draw(plan.BallLayout(b, strands), []cord.Stuff{stuff, second}, scene.View{PerMM: 200 / b.FaceMM})
+				pic := scene.Draw(plan.BallLayout(b, strands, []cord.Stuff{stuff, second}), scene.View{PerMM: 200 / b.FaceMM})
 				seen := bodies(t, pic)
 				through, bare, all := 0, 0, 0
 				for y := -0.48 * mm; y <= 0.48*mm; y += 0.03 * mm {

@@ -6,7 +6,6 @@ import (
 	"math"
 	"slices"
 	"sort"
-	"strconv"
 
 	"nimblebight/core/knot"
 )
@@ -457,7 +456,7 @@ func paint(chunks []*chunk) ([]Layer, []int) {
 		}
 		// Within one colour the order does not show: join neighbours.
 		sort.Ints(run)
-		var w pathWriter
+		var w lines
 		for i := 0; i < len(run); {
 			j := i
 			for j+1 < len(run) && chunks[run[j+1]].t == chunks[run[i]].t && chunks[run[j+1]].a == chunks[run[j]].b {
@@ -466,14 +465,14 @@ func paint(chunks []*chunk) ([]Layer, []int) {
 			ribbon(&w, chunks[run[i]].t, chunks[run[i]].a, chunks[run[j]].b)
 			i = j + 1
 		}
-		layers = append(layers, Layer{Kind: Body, D: w.String(), Colour: best})
+		layers = append(layers, Layer{Kind: Body, Lines: w.all, Colour: best})
 	}
 	return layers, order
 }
 
 // ribbon writes the outline of slices a to b, with a lap at both ends, and a
 // disc wherever the cord turns away from the eye.
-func ribbon(w *pathWriter, t *tube, a, b int) {
+func ribbon(w *lines, t *tube, a, b int) {
 	a, b = max(0, a-1), min(len(t.samples)-1, b+1)
 	var left, right []pt
 	flush := func() {
@@ -537,57 +536,30 @@ func simplify(ps []pt, tol float64) []pt {
 	return append(head[:len(head):len(head)], simplify(ps[at:], tol)[1:]...)
 }
 
-// pathWriter writes SVG path data in hundredths of a millimetre.
-type pathWriter struct {
-	b      []byte
-	cx, cy int
-}
-
-func (w *pathWriter) String() string { return string(w.b) }
+// lines gathers the lines of a layer.
+type lines struct{ all []Line }
 
 func hundredths(v float64) int { return int(math.Round(v * 100)) }
 
-func (w *pathWriter) move(p pt) {
-	w.cx, w.cy = hundredths(p.x), hundredths(p.y)
-	w.b = append(w.b, 'M')
-	w.b = strconv.AppendInt(w.b, int64(w.cx), 10)
-	w.b = append(w.b, ' ')
-	w.b = strconv.AppendInt(w.b, int64(w.cy), 10)
-}
-
-func (w *pathWriter) lines(ps []pt) {
-	first := true
-	for _, p := range ps {
-		x, y := hundredths(p.x), hundredths(p.y)
-		if x == w.cx && y == w.cy {
-			continue
-		}
-		if first {
-			w.b = append(w.b, 'l')
-		} else if x-w.cx >= 0 {
-			w.b = append(w.b, ' ')
-		}
-		first = false
-		w.b = strconv.AppendInt(w.b, int64(x-w.cx), 10)
-		if y-w.cy >= 0 {
-			w.b = append(w.b, ' ')
-		}
-		w.b = strconv.AppendInt(w.b, int64(y-w.cy), 10)
-		w.cx, w.cy = x, y
-	}
-}
-
-func (w *pathWriter) line(ps []pt) {
+// line adds a stroke over points.
+func (w *lines) line(ps []pt) {
 	if len(ps) < 2 {
 		return
 	}
-	w.move(ps[0])
-	w.lines(ps[1:])
+	out := make(Line, 0, len(ps))
+	for _, p := range ps {
+		q := Point{int32(hundredths(p.x)), int32(hundredths(p.y))}
+		if n := len(out); n > 0 && out[n-1] == q {
+			continue
+		}
+		out = append(out, q)
+	}
+	w.all = append(w.all, out)
 }
 
-// polygon writes a closed outline, always turning the same way so that
+// polygon adds a closed outline, always turning the same way so that
 // overlapping parts add up.
-func (w *pathWriter) polygon(ps []pt) {
+func (w *lines) polygon(ps []pt) {
 	area := 0.0
 	for i, p := range ps {
 		q := ps[(i+1)%len(ps)]
@@ -596,12 +568,10 @@ func (w *pathWriter) polygon(ps []pt) {
 	if area < 0 {
 		ps = reverse(ps)
 	}
-	w.move(ps[0])
-	w.lines(ps[1:])
-	w.b = append(w.b, 'z')
+	w.line(ps)
 }
 
-func (w *pathWriter) disc(x, y, r float64) {
+func (w *lines) disc(x, y, r float64) {
 	const n = 14
 	ps := make([]pt, n)
 	for i := range ps {
@@ -640,10 +610,10 @@ func (c *canvas) depths() []Layer {
 				if x1-x0 < 2.4*d || y1-y0 < 3*d {
 					continue
 				}
-				var w pathWriter
+				var w lines
 				in := 0.6 * d
 				w.polygon([]pt{{x0 + in, y0 + in}, {x1 - in, y0 + in}, {x1 - in, y1 - 1.5*d}, {x0 + in, y1 - 1.5*d}})
-				out = append(out, Layer{Kind: Body, D: w.String(), Colour: mix(row[0].colour, inkRGB, 0.6)})
+				out = append(out, Layer{Kind: Body, Lines: w.all, Colour: mix(row[0].colour, inkRGB, 0.6)})
 			}
 		}
 	}

@@ -117,7 +117,7 @@ const beech = "#c8a06a" // a bead whose colour is not said
 
 // bead draws a bead: a barrel in front of the strands that run through it.
 func (c *canvas) bead(b knot.BeadAt) {
-	colour := b.Colour
+	colour := string(b.Colour)
 	if colour == "" {
 		colour = beech
 	}

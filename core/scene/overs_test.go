@@ -57,7 +57,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 		}
 		l := p.Layout()
 		for _, back := range []bool{false, true} {
-			pic := scene.Draw(l, stuffs, scene.View{PerMM: 8, Back: back})
+			pic := scene.Draw(l, scene.View{PerMM: 8, Back: back})
 			var cs []curve.Curve
 			var of []int
 			for _, s := range l.Strands {
@@ -154,7 +154,7 @@ func bodies(t *testing.T, p scene.Picture) painting {
 		if l.Kind != scene.Body {
 			return
 		}
-		for _, pts := range outlines(t, l.D) {
+		for _, pts := range outlines(l) {
 			for i := range pts {
 				pts[i][1] += float64(y)
 			}

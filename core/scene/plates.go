@@ -34,12 +34,13 @@ func (v View) lap() float64 { return 2 / v.PerMM }
 // run is a stretch of a strand that comes near a plate, in the plate's own
 // coordinates.
 type run struct {
-	strand int
-	stuff  cord.Stuff
-	points []laid
-	from   float64   // sets runs of one strand apart along it
-	ends   [2]string // form of an end that lies here, "" where it is cut off
-	endMM  [2]float64
+	strand  int
+	stuff   cord.Stuff
+	figures cord.Figures
+	points  []laid
+	from    float64   // sets runs of one strand apart along it
+	ends    [2]string // form of an end that lies here, "" where it is cut off
+	endMM   [2]float64
 }
 
 // laid is a point of a run and how the cord lies there.
@@ -51,7 +52,7 @@ type laid struct {
 }
 
 // Draw draws a layout. Stuffs are the cords' by index.
-func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
+func Draw(l plan.Layout, v View) Picture {
 	if v.PerMM <= 0 {
 		v.PerMM = 6
 	}
@@ -68,7 +69,7 @@ func Draw(l plan.Layout, stuffs []cord.Stuff, v View) Picture {
 	// where it is new, and let go again.
 	for a := 0; a < len(tiles); a += together {
 		group := tiles[a:min(a+together, len(tiles))]
-		fill(group, l, stuffs)
+		fill(group, l)
 		side.Each(len(group), func(i int) { group[i].key = group[i].name(l, v) })
 		todo := map[string]*tile{}
 		for _, t := range group {
@@ -176,7 +177,7 @@ func cut(l plan.Layout, v View) []*tile {
 }
 
 // fill sorts the points of what comes near some tiles into them.
-func fill(tiles []*tile, l plan.Layout, stuffs []cord.Stuff) {
+func fill(tiles []*tile, l plan.Layout) {
 	thick := l.Thick
 	m := margin * thick
 	tops := make([]float64, len(tiles))
@@ -198,7 +199,7 @@ func fill(tiles []*tile, l plan.Layout, stuffs []cord.Stuff) {
 			t := tiles[k]
 			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
 				count[k]++
-				t.runs = append(t.runs, run{strand: si, stuff: stuffs[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
+				t.runs = append(t.runs, run{strand: si, stuff: l.Stuffs[s.Cord], figures: l.Figures[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
 				open[k] = len(t.runs)
 				if i == 0 && p == s.Points[0] {
 					t.runs[open[k]-1].ends[0], t.runs[open[k]-1].endMM[0] = s.Ends[0], s.EndMM[0]
@@ -362,8 +363,9 @@ func (t *tile) name(l plan.Layout, v View) string {
 	for _, r := range t.runs {
 		text(r.stuff.Colour)
 		text(string(r.stuff.Make))
-		num(r.stuff.DrawnUp())
-		num(r.stuff.DiameterMM)
+		num(r.figures.DrawnUpMM)
+		num(r.figures.LabelMM)
+		num(r.figures.Give)
 		b = binary.LittleEndian.AppendUint16(b, uint16(r.strand))
 		for e := range r.ends {
 			text(r.ends[e])
@@ -380,7 +382,7 @@ func (t *tile) name(l plan.Layout, v View) string {
 		b = b[:0]
 	}
 	for _, q := range t.beads {
-		text(q.Colour)
+		text(string(q.Colour))
 		for _, v := range []float64{q.At.X, q.At.Y, q.At.Z, q.HoleMM, q.LengthMM, q.WidthMM} {
 			num(grain(v))
 		}

@@ -11,8 +11,8 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -32,28 +32,34 @@ const (
 	Moving Kind = "moving" // outline of the strand in hand
 )
 
-// Layer is one path. Bodies are filled, all others are strokes of the width.
+// Point is a place in a picture, hundredths of a millimetre from its plate's.
+type Point struct{ X, Y int32 }
+
+// Line is a way over points. That of a body is an outline, which closes on itself;
+// all outlines of one layer turn the same way round, so that where they overlap
+// they add up.
+type Line []Point
+
+// Layer is what is painted at once. The lines of a body are filled with Colour;
+// those of all others are strokes of Width, hundredths of a millimetre.
 type Layer struct {
-	Kind   Kind   `json:"kind"`
-	D      string `json:"d"`
-	Colour string `json:"colour,omitempty"`
-	Width  int    `json:"width,omitempty"`
+	Kind   Kind
+	Lines  []Line
+	Colour string
+	Width  int
 }
 
 // Picture is a piece as seen from one side. It is laid together from plates
 // one under the other; the knots of a row that look alike are one plate laid
-// many times.
+// many times. Lengths are hundredths of a millimetre.
 type Picture struct {
-	View string `json:"view"` // face or back
+	View string // face or back
 	// Left, Top, Width and Height frame everything drawn.
-	Left   int     `json:"left"`
-	Top    int     `json:"top"`
-	Width  int     `json:"width"`
-	Height int     `json:"height"`
-	Places []Place `json:"places"`
+	Left, Top, Width, Height int
+	Places                   []Place
 	// Plates are those that the places name.
-	Plates map[string]Plate `json:"plates"`
-	Bands  []Band           `json:"bands"`
+	Plates map[string]Plate
+	Bands  []Band
 }
 
 // Place is where a plate is laid.
@@ -64,13 +70,11 @@ type Place struct {
 
 // Plate is a stretch of the picture from Top to Bottom; what its layers hold
 // beyond that belongs to its neighbours and is not shown. Neighbours overlap
-// by a hair and agree there, so that no seam shows.
+// by a hair and agree there, so that no seam shows. Plates of one name are one
+// plate.
 type Plate struct {
-	Left   int     `json:"left"`
-	Right  int     `json:"right"`
-	Top    int     `json:"top"`
-	Bottom int     `json:"bottom"`
-	Layers []Layer `json:"layers"`
+	Left, Right, Top, Bottom int
+	Layers                   []Layer
 }
 
 // Empty tells whether there is nothing to see.
@@ -182,8 +186,8 @@ func (c *canvas) turn(p curve.Vec) curve.Vec {
 // strand adds a stretch of a cord.
 func (c *canvas) strand(r run) {
 	stuff := r.stuff
-	d, label := stuff.DrawnUp(), stuff.DiameterMM
-	pressed := fist.Of(stuff).Hard() // as close as turns lie on a ball
+	d, label := r.figures.DrawnUpMM, r.figures.LabelMM
+	pressed := ball.Of(stuff, r.figures).Hard() // as close as turns lie on a ball
 	pts := make([]curve.Vec, len(r.points))
 	for i, q := range r.points {
 		pts[i] = q.p

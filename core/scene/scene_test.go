@@ -7,14 +7,14 @@ import (
 	"fmt"
 	"io"
 	"math"
-	"regexp"
 	"strings"
 	"testing"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -23,7 +23,7 @@ import (
 
 func planned(t testing.TB, id string, o plan.Options) (plan.Plan, []cord.Stuff) {
 	t.Helper()
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		if p.ID != id {
 			continue
 		}
@@ -67,7 +67,7 @@ func area(t *testing.T, p scene.Picture, top, bottom float64) map[string]float64
 		if l.Kind != scene.Body {
 			return
 		}
-		for _, pts := range outlines(t, l.D) {
+		for _, pts := range outlines(l) {
 			q := poly{l.Colour, pts, math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)}
 			for i, v := range pts {
 				pts[i][1] += float64(y)
@@ -105,32 +105,13 @@ func eachLayer(p scene.Picture, f func(l scene.Layer, y, from, to int)) {
 	}
 }
 
-var numbers = regexp.MustCompile(`-?\d+`)
-
-// outlines reads the path data that pictures are written in: M, l and z.
-func outlines(t *testing.T, d string) [][][2]float64 {
-	t.Helper()
+// outlines are the lines of a layer as numbers.
+func outlines(l scene.Layer) [][][2]float64 {
 	var out [][][2]float64
-	for _, part := range strings.Split(d, "M") {
-		if part == "" {
-			continue
-		}
+	for _, line := range l.Lines {
 		var pts [][2]float64
-		x, y := 0.0, 0.0
-		ns := numbers.FindAllString(part, -1)
-		if len(ns)%2 != 0 {
-			t.Fatalf("odd count of numbers in %.60s", part)
-		}
-		for i := 0; i < len(ns); i += 2 {
-			var a, b float64
-			if _, err := fmt.Sscan(ns[i], &a); err != nil {
-				t.Fatal(err)
-			}
-			if _, err := fmt.Sscan(ns[i+1], &b); err != nil {
-				t.Fatal(err)
-			}
-			x, y = x+a, y+b
-			pts = append(pts, [2]float64{x, y})
+		for _, p := range line {
+			pts = append(pts, [2]float64{float64(p.X), float64(p.Y)})
 		}
 		out = append(out, pts)
 	}
@@ -154,10 +135,10 @@ func winding(pts [][2]float64, x, y float64) int {
 // A piece turned over twice is the same picture; turned over once in space, its
 // face is what was its back.
 func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
-	p, stuffs := planned(t, "grouped-fob", plan.Options{})
+	p, _ := planned(t, "grouped-fob", plan.Options{})
 	v := scene.View{PerMM: 5}
-	face := scene.Draw(p.Layout(), stuffs, v)
-	again := scene.Draw(turned(p.Layout(), 2*math.Pi), stuffs, v)
+	face := scene.Draw(p.Layout(), v)
+	again := scene.Draw(turned(p.Layout(), 2*math.Pi), v)
 	if again.Width != face.Width || again.Height != face.Height || len(again.Bands) != len(face.Bands) {
 		t.Errorf("turned over twice it is %dx%d, it was %dx%d", again.Width, again.Height, face.Width, face.Height)
 	}
@@ -168,8 +149,8 @@ func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
 		}
 	}
 	v.Back = true
-	back := area(t, scene.Draw(p.Layout(), stuffs, v), 20, 60)
-	over := area(t, scene.Draw(turned(p.Layout(), math.Pi), stuffs, scene.View{PerMM: 5}), 20, 60)
+	back := area(t, scene.Draw(p.Layout(), v), 20, 60)
+	over := area(t, scene.Draw(turned(p.Layout(), math.Pi), scene.View{PerMM: 5}), 20, 60)
 	for c, mm := range back {
 		if math.Abs(over[c]-mm) > 0.02*mm+2 {
 			t.Errorf("%s covers %.1f mm² of the back, turned in space %.1f of the face", c, mm, over[c])
@@ -182,8 +163,8 @@ func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
 func TestColoursChangePlaces(t *testing.T) {
 	p, stuffs := planned(t, "two-colour-fob", plan.Options{})
 	top, bottom := p.Sections[1].TopMM+15, p.Sections[1].TopMM+80
-	face := area(t, scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 8}), top, bottom)
-	back := area(t, scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 8, Back: true}), top, bottom)
+	face := area(t, scene.Draw(p.Layout(), scene.View{PerMM: 8}), top, bottom)
+	back := area(t, scene.Draw(p.Layout(), scene.View{PerMM: 8, Back: true}), top, bottom)
 	a, b := stuffs[0].Colour, stuffs[1].Colour
 	if math.Abs(face[a]-back[b]) > 0.03*face[a] || math.Abs(face[b]-back[a]) > 0.03*face[b] {
 		t.Errorf("face %s %.0f mm², %s %.0f; back %.0f and %.0f: they do not change places", a, face[a], b, face[b], back[a], back[b])
@@ -206,11 +187,11 @@ func TestColoursChangePlaces(t *testing.T) {
 }
 
 func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
-	for _, p := range piece.Patterns() {
+	for _, p := range patterns.All() {
 		for _, per := range []float64{1.5, 4, 9, 25} {
 			for _, back := range []bool{false, true} {
-				pl, stuffs := planned(t, p.ID, plan.Options{})
-				pic := scene.Draw(pl.Layout(), stuffs, scene.View{PerMM: per, Back: back})
+				pl, _ := planned(t, p.ID, plan.Options{})
+				pic := scene.Draw(pl.Layout(), scene.View{PerMM: per, Back: back})
 				var b bytes.Buffer
 				if err := svg.Write(&b, pic); err != nil {
 					t.Fatal(err)
@@ -238,8 +219,8 @@ func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
 }
 
 func TestBandsLieUnderOneAnother(t *testing.T) {
-	p, stuffs := planned(t, "cotton-charm", plan.Options{})
-	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 4})
+	p, _ := planned(t, "cotton-charm", plan.Options{})
+	pic := scene.Draw(p.Layout(), scene.View{PerMM: 4})
 	if len(pic.Bands) != len(p.Sections) {
 		t.Fatalf("%d bands for %d sections", len(pic.Bands), len(p.Sections))
 	}
@@ -254,19 +235,19 @@ func TestBandsLieUnderOneAnother(t *testing.T) {
 }
 
 func TestTheStrandInHandIsOutlined(t *testing.T) {
-	p, stuffs := planned(t, "two-colour-fob", plan.Options{Until: 7})
-	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 9, From: -10, To: 60})
+	p, _ := planned(t, "two-colour-fob", plan.Options{Until: 7})
+	pic := scene.Draw(p.Layout(), scene.View{PerMM: 9, From: -10, To: 60})
 	moving := 0
 	eachLayer(pic, func(l scene.Layer, _, _, _ int) {
 		if l.Kind == scene.Moving {
-			moving += len(l.D)
+			moving += len(l.Lines)
 		}
 	})
 	if moving < 60 {
 		t.Errorf("the strand in hand has an outline of %d letters", moving)
 	}
-	whole, stuffs := planned(t, "two-colour-fob", plan.Options{})
-	eachLayer(scene.Draw(whole.Layout(), stuffs, scene.View{PerMM: 9}), func(l scene.Layer, _, _, _ int) {
+	whole, _ := planned(t, "two-colour-fob", plan.Options{})
+	eachLayer(scene.Draw(whole.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _ int) {
 		if l.Kind == scene.Moving {
 			t.Error("a finished piece has a strand in hand")
 		}
@@ -277,13 +258,13 @@ func TestTheStrandInHandIsOutlined(t *testing.T) {
 // middle there is metal or cord, never the mat.
 func TestPiecesHangOnTheirHardware(t *testing.T) {
 	for _, on := range []piece.Hardware{piece.SplitRing(30, 2), {Type: "rod", InnerMM: 24, WireMM: 4}, {Type: "swivel-clip", InnerMM: 28, WireMM: 3}, {Type: "carabiner", InnerMM: 30, WireMM: 4}} {
-		d := piece.Patterns()[0].Document
+		d := patterns.All()[0].Document
 		d.Purpose.HangsOn = on
 		p, err := plan.Make(d, plan.Options{})
 		if err != nil {
 			t.Fatal(err)
 		}
-		pic := scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, scene.View{PerMM: 6})
+		pic := scene.Draw(p.Layout(), scene.View{PerMM: 6})
 		if pic.Top >= -100*int(on.WireMM)/2 {
 			t.Errorf("%s: nothing is drawn above the wire", on.Type)
 		}
@@ -303,11 +284,11 @@ func TestPiecesHangOnTheirHardware(t *testing.T) {
 
 // The same layout gives the same picture, to the letter.
 func TestPicturesAreTheSameEveryTime(t *testing.T) {
-	p, stuffs := planned(t, "spiral-fob", plan.Options{})
+	p, _ := planned(t, "spiral-fob", plan.Options{})
 	v := scene.View{PerMM: 5}
-	first := fmt.Sprint(scene.Draw(p.Layout(), stuffs, v))
+	first := fmt.Sprint(scene.Draw(p.Layout(), v))
 	for range 3 {
-		if again := fmt.Sprint(scene.Draw(p.Layout(), stuffs, v)); again != first {
+		if again := fmt.Sprint(scene.Draw(p.Layout(), v)); again != first {
 			t.Fatal("drawn again it is another picture")
 		}
 	}
@@ -316,7 +297,7 @@ func TestPicturesAreTheSameEveryTime(t *testing.T) {
 // A fringe is wider at its tips than at the wrap, and in the cord's colour.
 func TestAFringeOpens(t *testing.T) {
 	p, stuffs := planned(t, "cotton-charm", plan.Options{})
-	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 6})
+	pic := scene.Draw(p.Layout(), scene.View{PerMM: 6})
 	ends := p.Sections[len(p.Sections)-1]
 	width := func(y float64) float64 { return area(t, pic, y, y+1)[stuffs[0].Colour] }
 	if top, tips := width(ends.TopMM+3), width(ends.TopMM+ends.HeightMM-6); tips <= 0.9*top || top == 0 {
@@ -327,14 +308,14 @@ func TestAFringeOpens(t *testing.T) {
 // Melted ends are capped in a darker shade of their cord.
 func TestMeltedEndsAreCapped(t *testing.T) {
 	for _, how := range []string{"singe-and-press", "dome"} {
-		d := piece.Patterns()[0].Document
+		d := patterns.All()[0].Document
 		d.Sequence = append([]knot.Section{}, d.Sequence...)
-		d.Sequence[2].How = how
+		d.Sequence[2] = d.Sequence[2].Put("how", how)
 		p, err := plan.Make(d, plan.Options{})
 		if err != nil {
 			t.Fatal(err)
 		}
-		pic := scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, scene.View{PerMM: 8})
+		pic := scene.Draw(p.Layout(), scene.View{PerMM: 8})
 		caps := 0.0
 		for c, mm := range area(t, pic, p.LengthMM-1.5, p.LengthMM+3) {
 			if c != d.Cords[0].Stuff.Colour && c != d.Cords[1].Stuff.Colour {
@@ -348,13 +329,13 @@ func TestMeltedEndsAreCapped(t *testing.T) {
 }
 
 func ExampleDraw() {
-	d := piece.Patterns()[0].Document
+	d := patterns.All()[0].Document
 	p, err := plan.Make(d, plan.Options{})
 	if err != nil {
 		fmt.Println(err)
 		return
 	}
-	pic := scene.Draw(p.Layout(), []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}, scene.View{PerMM: 4})
+	pic := scene.Draw(p.Layout(), scene.View{PerMM: 4})
 	fmt.Println(pic.View, len(pic.Bands), "sections")
 	// Output: face 3 sections
 }
@@ -362,19 +343,19 @@ func ExampleDraw() {
 // The knots of a row that look alike are one plate, and an edit draws only what
 // it changed.
 func TestKnotsThatLookAlikeAreOnePlate(t *testing.T) {
-	p, stuffs := planned(t, "two-colour-fob", plan.Options{})
-	pic := scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 4})
+	p, _ := planned(t, "two-colour-fob", plan.Options{})
+	pic := scene.Draw(p.Layout(), scene.View{PerMM: 4})
 	if len(pic.Places) != 2+p.Sections[1].Count || len(pic.Plates) > 7 {
 		t.Errorf("%d knots are %d plates in %d places", p.Sections[1].Count, len(pic.Plates), len(pic.Places))
 	}
-	d := piece.Patterns()[0].Document
+	d := patterns.All()[0].Document
 	d.Sequence = append([]knot.Section{}, d.Sequence...)
 	d.Sequence[1].Count++
 	more, err := plan.Make(d, plan.Options{})
 	if err != nil {
 		t.Fatal(err)
 	}
-	again := scene.Draw(more.Layout(), stuffs, scene.View{PerMM: 4})
+	again := scene.Draw(more.Layout(), scene.View{PerMM: 4})
 	if len(again.Places) != len(pic.Places)+1 {
 		t.Errorf("one knot more makes %d places of %d", len(again.Places), len(pic.Places))
 	}
@@ -390,14 +371,14 @@ func BenchmarkFace(b *testing.B) {
 	for _, per := range []float64{2, 4, 9} {
 		for _, first := range []bool{true, false} {
 			b.Run(fmt.Sprintf("%gpx/first=%v", per, first), func(b *testing.B) {
-				p, stuffs := planned(b, "two-colour-fob", plan.Options{})
+				p, _ := planned(b, "two-colour-fob", plan.Options{})
 				l := p.Layout()
 				b.ReportAllocs()
 				for n := 0; b.Loop(); n++ {
 					if first {
 						scene.Forget()
 					}
-					scene.Draw(l, stuffs, scene.View{PerMM: per})
+					scene.Draw(l, scene.View{PerMM: per})
 				}
 			})
 		}
@@ -408,14 +389,14 @@ func BenchmarkFace(b *testing.B) {
 // drawn before.
 func BenchmarkBall(b *testing.B) {
 	stuff := piece.Kernmantle(4, "#0f5c63")
-	ball, err := fist.Make(fist.Ask{Cord: fist.Of(stuff), Passes: 8, Mode: fist.OneCord})
+	made, err := ball.Make(ball.Ask{Cord: ball.Of(stuff, stuff.Figures()), Passes: 8, Mode: ball.OneCord})
 	if err != nil {
 		b.Fatal(err)
 	}
 	b.ReportAllocs()
 	for n := 0; b.Loop(); n++ {
 		scene.Forget()
-		scene.Draw(plan.BallLayout(ball, ball.Seen(n%6)), []cord.Stuff{stuff, stuff}, scene.View{PerMM: 320 / ball.FaceMM})
+		scene.Draw(plan.BallLayout(made, made.Seen(n%6), []cord.Stuff{stuff, stuff}), scene.View{PerMM: 320 / made.FaceMM})
 	}
 }
 
@@ -428,7 +409,6 @@ func BenchmarkEditOfTwoHundredSections(b *testing.B) {
 	inside := piece.Legs{ShortInside: true}
 	d := piece.Begin("long", "charm", piece.SplitRing(30, 2), 0).With(line+", finish dome",
 		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: inside})
-	stuffs := []cord.Stuff{d.Cords[0].Stuff, d.Cords[1].Stuff}
 	n := 0
 	for b.Loop() {
 		n++
@@ -437,6 +417,6 @@ func BenchmarkEditOfTwoHundredSections(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		scene.Draw(p.Layout(), stuffs, scene.View{PerMM: 4})
+		scene.Draw(p.Layout(), scene.View{PerMM: 4})
 	}
 }

@@ -13,16 +13,16 @@ var lightX, lightY = -math.Sqrt2 / 2, -math.Sqrt2 / 2
 // stroked gathers strokes of one kind by width and colour.
 type stroked struct {
 	kind    Kind
-	writers map[int]*pathWriter
+	writers map[int]*lines
 }
 
-func (s *stroked) at(width float64) *pathWriter {
+func (s *stroked) at(width float64) *lines {
 	if s.writers == nil {
-		s.writers = map[int]*pathWriter{}
+		s.writers = map[int]*lines{}
 	}
 	k := max(1, hundredths(width))
 	if s.writers[k] == nil {
-		s.writers[k] = &pathWriter{}
+		s.writers[k] = &lines{}
 	}
 	return s.writers[k]
 }
@@ -35,8 +35,8 @@ func (s *stroked) layers() []Layer {
 	}
 	sort.Ints(ks)
 	for _, k := range ks {
-		if w := s.writers[k]; len(w.b) > 0 {
-			out = append(out, Layer{Kind: s.kind, D: w.String(), Width: k})
+		if w := s.writers[k]; len(w.all) > 0 {
+			out = append(out, Layer{Kind: s.kind, Lines: w.all, Width: k})
 		}
 	}
 	return out
@@ -122,7 +122,7 @@ func sideLine(t *tube, k float64, off func(p *sample) float64) []edgePoint {
 // visible writes the parts of a line that are seen, their ends found by halving.
 // Parts up to shortest are left out. What is hidden for less than gap is seen as
 // well: whatever lies over a line is wider, and slices that meet there flicker.
-func (c *canvas) visible(w *pathWriter, line []edgePoint, tol, shortest, gap float64, seen func(p pt, i int) bool) {
+func (c *canvas) visible(w *lines, line []edgePoint, tol, shortest, gap float64, seen func(p pt, i int) bool) {
 	lo, hi := c.lo-0.5, c.hi+0.5
 	is := make([]bool, len(line))
 	last := -1 // the last point that is seen
@@ -188,7 +188,7 @@ func halfWidth(k float64) func(p *sample) float64 {
 	return func(p *sample) float64 { return p.r }
 }
 
-func (c *canvas) outline(t *tube, k float64, w *pathWriter, onlyMoving bool) {
+func (c *canvas) outline(t *tube, k float64, w *lines, onlyMoving bool) {
 	if onlyMoving {
 		any := false
 		for i := range t.samples {
@@ -204,7 +204,7 @@ func (c *canvas) outline(t *tube, k float64, w *pathWriter, onlyMoving bool) {
 	})
 }
 
-func (c *canvas) endLine(t *tube, e int, w *pathWriter) {
+func (c *canvas) endLine(t *tube, e int, w *lines) {
 	i := 0
 	if e == 1 {
 		i = len(t.samples) - 1
@@ -237,7 +237,7 @@ func (c *canvas) litSide(t *tube) []float64 {
 	return out
 }
 
-func (c *canvas) lightLine(t *tube, w *pathWriter) {
+func (c *canvas) lightLine(t *tube, w *lines) {
 	lit := c.litSide(t)
 	line := make([]edgePoint, 0, len(t.samples))
 	for i := range t.samples {
@@ -260,7 +260,7 @@ func (c *canvas) lightLine(t *tube, w *pathWriter) {
 	})
 }
 
-func (c *canvas) shades(t *tube, shade, shadow *pathWriter) {
+func (c *canvas) shades(t *tube, shade, shadow *lines) {
 	lit := c.litSide(t)
 	for _, k := range [2]float64{-1, 1} {
 		half := halfWidth(k)
@@ -298,7 +298,7 @@ func (c *canvas) fallsOn(t *tube, i int, q pt) bool {
 // marks draws the sheath: two staggered columns of slanting strokes for
 // kernmantle and braid (four when seen close), one long slanting stroke for
 // laid and twisted cord, the good-side line for leather.
-func (c *canvas) marks(t *tube, w *pathWriter) {
+func (c *canvas) marks(t *tube, w *lines) {
 	px := c.v.PerMM * t.d
 	if t.make == "leather" {
 		line := sideLine(t, 1, func(p *sample) float64 { return 0.68 * p.r })

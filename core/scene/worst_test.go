@@ -10,7 +10,6 @@ import (
 	"testing"
 	"time"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -106,10 +105,6 @@ func TestTheLargestLegalPiecesAreHandled(t *testing.T) {
 			t.Errorf("%s: %v", name, ps)
 			continue
 		}
-		stuffs := make([]cord.Stuff, len(d.Cords))
-		for i, c := range d.Cords {
-			stuffs[i] = c.Stuff
-		}
 		// What is refused says how much can be handled; that is the largest.
 		var no piece.Problems
 		if _, err := plan.Make(d, plan.Options{}); errors.As(err, &no) && no[0].Fix != nil && no[0].Path == "sequence[1].count" {
@@ -126,7 +121,7 @@ func TestTheLargestLegalPiecesAreHandled(t *testing.T) {
 				t.Errorf("%s: %v", name, err)
 				return
 			}
-			pic = scene.Draw(p.Look(), stuffs, scene.View{PerMM: 1.5})
+			pic = scene.Draw(p.Look(), scene.View{PerMM: 1.5})
 			half, err := plan.Make(d, plan.Options{Until: p.Actions / 2})
 			if err != nil {
 				t.Errorf("%s, half tied: %v", name, err)
@@ -137,7 +132,7 @@ func TestTheLargestLegalPiecesAreHandled(t *testing.T) {
 			for _, s := range l.Sections {
 				low = max(low, s[1])
 			}
-			scene.Draw(l, stuffs, scene.View{PerMM: 9, From: low - 60, To: low + 30})
+			scene.Draw(l, scene.View{PerMM: 9, From: low - 60, To: low + 30})
 		})
 		t.Logf("%-45s planned in %8v, all in %8v, %4d MB, %5d plates at %5d places", name, planned.Round(time.Millisecond), time.Since(begun).Round(time.Millisecond), used>>20, len(pic.Plates), len(pic.Places))
 		if used > mostMemory {

@@ -1,4 +1,5 @@
-// Package svg writes a picture as a file of its own.
+// Package svg turns pictures into markup: as paths for a browser ([Of]) and as a
+// file of its own ([Write]).
 package svg
 
 import (
@@ -47,12 +48,12 @@ const bleed = 40
 
 func layer(b *strings.Builder, l scene.Layer) {
 	if l.Kind == scene.Body {
-		fmt.Fprintf(b, `<path fill="%s" d="%s"/>`, l.Colour, l.D)
+		fmt.Fprintf(b, `<path fill="%s" d="%s"/>`, l.Colour, data(l))
 		return
 	}
 	ends := "round"
 	if l.Kind == scene.Shade || l.Kind == scene.Shadow {
 		ends = "butt"
 	}
-	fmt.Fprintf(b, `<path fill="none" stroke-width="%d" stroke-linecap="%s" stroke-linejoin="round" %s d="%s"/>`, l.Width, ends, style[l.Kind], l.D)
+	fmt.Fprintf(b, `<path fill="none" stroke-width="%d" stroke-linecap="%s" stroke-linejoin="round" %s d="%s"/>`, l.Width, ends, style[l.Kind], data(l))
 }

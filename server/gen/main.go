@@ -7,14 +7,17 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"os"
 	"path/filepath"
 	"reflect"
+	"slices"
+	"strings"
 
 	"github.com/invopop/jsonschema"
 
-	"nimblebight/core/fist"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/server"
@@ -37,6 +40,12 @@ func write(file string, v any) error {
 	r := &jsonschema.Reflector{Mapper: special, Namer: named, AllowAdditionalProperties: file[len(file)-17:] == "piece.schema.json"}
 	s := r.Reflect(v)
 	s.ID = ""
+	if r.AllowAdditionalProperties {
+		s.Definitions["Section"] = everySection(s.Definitions)
+	} else {
+		s.Definitions["Section"] = anySection()
+	}
+	s.Definitions["Row"] = object([]string{"strands", "sequence"}, map[string]*jsonschema.Schema{"strands": places(), "sequence": list(ref("Section"))})
 	var b bytes.Buffer
 	e := json.NewEncoder(&b)
 	e.SetEscapeHTML(false)
@@ -57,7 +66,7 @@ func named(t reflect.Type) string {
 		return "PlannedCord"
 	case reflect.TypeFor[plan.Section]():
 		return "PlannedSection"
-	case reflect.TypeFor[fist.Warning]():
+	case reflect.TypeFor[ball.Warning]():
 		return "FistWarning"
 	case reflect.TypeFor[plan.Set]():
 		return "FixValue"
@@ -77,11 +86,89 @@ func special(t reflect.Type) *jsonschema.Schema {
 			{Type: "string", Enum: []any{"equal", "short-inside"}},
 			{Type: "object", Properties: first, Required: []string{"first_mm"}},
 		}}
-	case reflect.TypeFor[knot.Ends]():
-		return &jsonschema.Schema{OneOf: []*jsonschema.Schema{
-			{Const: "all"},
-			{Type: "array", Items: &jsonschema.Schema{Type: "integer"}},
-		}}
+	case reflect.TypeFor[knot.Section]():
+		return ref("Section")
 	}
 	return nil
+}
+
+func ref(name string) *jsonschema.Schema { return &jsonschema.Schema{Ref: "#/$defs/" + name} }
+
+func list(of *jsonschema.Schema) *jsonschema.Schema {
+	return &jsonschema.Schema{Type: "array", Items: of}
+}
+
+func places() *jsonschema.Schema { return list(&jsonschema.Schema{Type: "integer"}) }
+
+// object is an object with more that may stand in it.
+func object(required []string, properties map[string]*jsonschema.Schema) *jsonschema.Schema {
+	props := jsonschema.NewProperties()
+	for _, name := range slices.Sorted(maps.Keys(properties)) {
+		props.Set(name, properties[name])
+	}
+	return &jsonschema.Schema{Type: "object", Properties: props, Required: required}
+}
+
+// common are the fields that every section may have.
+func common() map[string]*jsonschema.Schema {
+	return map[string]*jsonschema.Schema{
+		"do": {Type: "string"}, "strands": places(), "count": {Type: "integer"}, "fit_mm": {Type: "number"},
+		"rows": list(ref("Row")), "sequence": list(ref("Section")), "note": {Type: "string"},
+	}
+}
+
+// anySection is a section as the page handles it: what is common to all, and the
+// settings by their keys.
+func anySection() *jsonschema.Schema {
+	s := object([]string{"do"}, common())
+	s.AdditionalProperties = jsonschema.TrueSchema
+	return s
+}
+
+// everySection is one of the sections of the catalogue, each with its own
+// settings, as their tags say them.
+func everySection(defs jsonschema.Definitions) *jsonschema.Schema {
+	out := &jsonschema.Schema{}
+	defs["AnySection"] = object([]string{"do"}, common())
+	for _, k := range knot.All() {
+		fields := map[string]*jsonschema.Schema{"do": {Const: k.ID}}
+		for _, f := range k.Fields {
+			if in, rest, ok := strings.Cut(f.Key, "."); ok {
+				if fields[in] == nil {
+					fields[in] = object(nil, nil)
+				}
+				fields[in].Properties.Set(rest, field(f))
+				continue
+			}
+			fields[f.Key] = field(f)
+		}
+		name := strings.ReplaceAll(k.ID, "-", "_")
+		defs[name] = object(nil, fields)
+		defs[name].Description = k.For
+		defs[name].AllOf = []*jsonschema.Schema{ref("AnySection")}
+		out.OneOf = append(out.OneOf, ref(name))
+	}
+	return out
+}
+
+func field(f knot.Field) *jsonschema.Schema {
+	s := &jsonschema.Schema{Description: f.Label}
+	switch f.Kind {
+	case "choice":
+		s.Type = "string"
+		for _, c := range f.Choices {
+			s.Enum = append(s.Enum, c)
+		}
+	case "count", "place":
+		s.Type = "integer"
+	case "length":
+		s.Type = "number"
+	case "places":
+		s = &jsonschema.Schema{Description: f.Label, OneOf: []*jsonschema.Schema{{Const: "all"}, places()}}
+	case "cords":
+		s = list(&jsonschema.Schema{Type: "string"})
+	default:
+		s.Type = "string"
+	}
+	return s
 }

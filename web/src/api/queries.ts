@@ -4,10 +4,12 @@ import { api } from "./client";
 import { fetchPicture } from "./plates";
 import type {
   Catalogue,
+  CatalogueKnot,
   Entry,
   FistAnswer,
   FistRequest,
   Folder,
+  Offer,
   Picture,
   Plan,
   Revision,
@@ -30,6 +32,32 @@ export function useTags(bin = false) {
 
 export function useCatalogue() {
   return useQuery({ queryKey: ["catalogue"], queryFn: () => api.get<Catalogue>("/catalogue"), staleTime: Infinity });
+}
+
+/** useKnots are the knots of the catalogue by their ids. */
+export function useKnots(): ReadonlyMap<string, CatalogueKnot> {
+  return (
+    useQuery({
+      queryKey: ["catalogue"],
+      queryFn: () => api.get<Catalogue>("/catalogue"),
+      staleTime: Infinity,
+      select: byId,
+    }).data ?? none
+  );
+}
+
+const none: ReadonlyMap<string, CatalogueKnot> = new Map();
+const byId = (c: Catalogue) => new Map(c.knots.map((k) => [k.id, k]));
+
+/** useOffers are all knots as something to add where so many strands hang and these cords are not used yet. */
+export function useOffers(hanging: number, free: string[]) {
+  const asked = new URLSearchParams([["hanging", String(hanging)], ...free.map((id) => ["free", id])]).toString();
+  return useQuery({
+    queryKey: ["offers", asked],
+    queryFn: () => api.get<Offer[]>(`/offers?${asked}`),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+  });
 }
 
 /** useLimits are the most knots of a section and strands of a piece, as the server knows them. */

@@ -19,6 +19,7 @@ export interface Root {
   Spool: Spool;
   Settings: Settings;
   Catalogue: Catalogue;
+  Offer: Offer;
   Plan: Plan;
   Picture: Picture;
   Space: Space;
@@ -93,59 +94,18 @@ export interface Stuff {
   label?: string;
 }
 export interface Section {
-  do: string;
-  cords?: string[];
-  hitch?: "larks-head" | "larks-head-reversed" | "laid-behind" | "from-knot";
-  strands?: number[];
   count?: number;
+  do: string;
   fit_mm?: number;
-  start?: "left" | "right";
-  hand?: "left" | "right";
-  length_mm?: number;
-  cord?: string;
-  turns?: number;
-  how?: string;
-  ends?: "all" | number[];
-  gap_mm?: number;
-  squares?: number;
-  filler?: number;
-  carry?: number;
-  direction?: "left" | "right";
-  slope?: "horizontal" | "diagonal";
-  inside?: "empty" | "square-knot" | "bead";
-  order?: "in-turn" | "outermost-first";
-  close?: "join" | "end" | "end-doubled";
-  bead?: Bead;
-  of?: "all" | "one-leg";
-  which?: number;
-  rows?: Row[];
-  cross?: number;
-  sequence?: Section[];
-  inner_mm?: number;
-  passes?: number;
-  strands_per_pass?: number;
-  leads?: number;
-  bights?: number;
-  former_mm?: number;
-  mode?: "one-cord" | "two-cords" | "doubled";
-  begins?: "hidden" | "with-tail";
-  core?: Core;
-  school?: "over-one" | "round-both";
   note?: string;
-}
-export interface Bead {
-  hole_mm: number;
-  length_mm: number;
-  width_mm: number;
-  colour?: string;
+  rows?: Row[];
+  sequence?: Section[];
+  strands?: number[];
+  [k: string]: unknown;
 }
 export interface Row {
-  strands: number[];
   sequence: Section[];
-}
-export interface Core {
-  kind: string;
-  diameter_mm: number;
+  strands: number[];
 }
 export interface SaveRequest {
   revision: number;
@@ -270,6 +230,7 @@ export interface Catalogue {
   patterns: Pattern[];
   most_knots: number;
   most_strands: number;
+  example: string;
 }
 export interface CatalogueKnot {
   id: string;
@@ -278,12 +239,18 @@ export interface CatalogueKnot {
   other_names: string[];
   for: string;
   schools?: School[];
+  glyph: string;
+  common?: boolean;
   repeats: boolean;
   outside?: boolean;
   first?: boolean;
+  mounts?: boolean;
+  ends?: boolean;
+  holds?: "again" | "rows";
   fields: Field[];
   template: Section;
-  strands: number[];
+  takes: Takes;
+  copies: boolean;
 }
 export interface School {
   field: string;
@@ -294,12 +261,18 @@ export interface Field {
   key: string;
   short: string;
   label: string;
-  kind: string;
+  kind: "choice" | "count" | "length" | "places" | "place" | "cord" | "cords" | "colour";
   choices?: string[];
   default?: string;
   least?: number;
   most?: number;
   needed?: boolean;
+  if?: string;
+}
+export interface Takes {
+  least: number;
+  most?: number;
+  even?: boolean;
 }
 export interface FinishWay {
   id: string;
@@ -323,6 +296,11 @@ export interface Pattern {
   name: string;
   about: string;
   document: Document;
+}
+export interface Offer {
+  id: string;
+  suits: boolean;
+  sections: Section[];
 }
 export interface Plan {
   name: string;
@@ -484,6 +462,10 @@ export interface FistRequest {
   outer_mm?: number;
   left_mm?: number;
   face?: number;
+}
+export interface Core {
+  kind: string;
+  diameter_mm: number;
 }
 export interface FistAnswer {
   drawn_up_mm: number;

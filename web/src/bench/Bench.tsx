@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, Failed, Offline } from "../api/client";
-import { useCatalogue, useChange } from "../api/queries";
+import { useCatalogue, useChange, useKnots } from "../api/queries";
 import { type PieceHandle, usePiece } from "../api/usePiece";
 import { Hang, type Side } from "../hang/Hang";
 import { Strips } from "../strips/Strips";
@@ -223,11 +223,12 @@ function Unread({ id, piece }: { id: number; piece: PieceHandle }) {
 function AddSection() {
   const { document, plan, selected, select, edit, closePalette } = useWork();
   const catalogue = useCatalogue().data;
+  const knots = useKnots();
   if (!catalogue) return null;
   // What is added with a finish chosen is tied before the ends are finished.
-  const firstEnd = document.sequence.findIndex((s) => s.do === "finish");
+  const firstEnd = document.sequence.findIndex((s) => knots.get(s.do)?.ends);
   const chosen = document.sequence.length === 0 ? 0 : selected + 1;
-  const at = document.sequence[selected]?.do === "finish" && firstEnd >= 0 ? firstEnd : chosen;
+  const at = knots.get(document.sequence[selected]?.do)?.ends && firstEnd >= 0 ? firstEnd : chosen;
   const above = plan?.sections.filter((s) => s.index < at).at(-1);
   return (
     <Palette

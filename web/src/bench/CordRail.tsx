@@ -1,5 +1,5 @@
 import { Link } from "wouter";
-import { useTags } from "../api/queries";
+import { useKnots, useTags } from "../api/queries";
 import { done, type Stage, stageNames, stages } from "./stages";
 import { useWork } from "./work";
 
@@ -7,7 +7,7 @@ import { useWork } from "./work";
 export function CordRail({ stage }: { stage: Stage }) {
   const { id, document, plan } = useWork();
   const tag = useTags().data?.find((t) => t.id === id);
-  const tight = done(document, plan, tag);
+  const tight = done(document, plan, tag, useKnots());
   return (
     <nav
       aria-label="Stages"

@@ -1,6 +1,6 @@
 import { useEffect } from "react";
 import { useLocation } from "wouter";
-import { useChangeSettings, useSettings } from "../api/queries";
+import { useChangeSettings, useKnots, useSettings } from "../api/queries";
 import type { Document, Section } from "../api/types.gen";
 import type { Side } from "../hang/Hang";
 import { Dialog } from "../ui/Dialog";
@@ -70,6 +70,7 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
   const { id, document, selected, select, addCount, edit, piece, plan, planError, apply, openPalette } = useWork();
   const settings = useSettings();
   const change = useChangeSettings();
+  const knots = useKnots();
   const [, go] = useLocation();
   useEffect(() => {
     const count = (by: number) => {
@@ -115,7 +116,7 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
         },
         c: () => {
           const s = document.sequence[selected];
-          if (!s || s.do === "mount" || s.do === "gather") return;
+          if (!s || !knots.get(s.do)?.copies) return;
           edit((d) => insert(d, selected + 1, s));
           select(selected + 1);
         },
@@ -168,5 +169,6 @@ export function useKeys({ stage, side, setSide, showKeys, find }: Props) {
     openPalette,
     planError,
     apply,
+    knots,
   ]);
 }

@@ -1,9 +1,11 @@
-import { useCatalogue, useSettings } from "../../api/queries";
-import type { Document, Plan, Section } from "../../api/types.gen";
+import { useCatalogue, useKnots, useSettings } from "../../api/queries";
+import type { CatalogueKnot, Document, Plan, Section } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { length, said } from "../../ui/units";
 import { useWork } from "../work";
+
+type Knots = ReadonlyMap<string, CatalogueKnot>;
 
 interface End {
   /** its name: its place when the first finish begins, from the left; it keeps it */
@@ -23,14 +25,16 @@ export function Finish() {
   const { document, plan, edit } = useWork();
   const { units } = useSettings();
   const catalogue = useCatalogue().data;
-  const first = document.sequence.findIndex((s) => s.do === "finish");
-  const ends = plan ? endsOf(document, plan) : [];
+  const knots = useKnots();
+  const first = document.sequence.findIndex((s) => knots.get(s.do)?.ends);
+  const ends = plan ? endsOf(document, plan, knots) : [];
   const ways = catalogue?.finishes ?? [];
   const set = (end: End, v: { how?: string; lengthMM?: number }) =>
     edit((d) =>
       respread(
         d,
         ends.map((e) => (e.place === end.place ? { ...e, ...v } : e)),
+        knots,
       ),
     );
   const melts = (cord: string) => {
@@ -50,6 +54,7 @@ export function Finish() {
               respread(
                 d,
                 ends.map((e) => ({ ...e, how, lengthMM: undefined })),
+                knots,
               ),
             )
           }
@@ -106,7 +111,7 @@ export function Finish() {
         <p className="text-sm opacity-80">
           The ends hang{" "}
           {length(
-            plan.sections.filter((s) => s.do === "finish").reduce((m, s) => Math.max(m, s.height_mm), 0),
+            plan.sections.filter((s) => knots.get(s.do)?.ends).reduce((m, s) => Math.max(m, s.height_mm), 0),
             units,
           )}{" "}
           below the last knot.
@@ -122,10 +127,10 @@ interface Block {
   to: number;
 }
 
-function blocksOf(d: Document): Block[] {
+function blocksOf(d: Document, knots: Knots): Block[] {
   const out: Block[] = [];
   d.sequence.forEach((s, i) => {
-    if (s.do !== "finish") return;
+    if (!knots.get(s.do)?.ends) return;
     const last = out.at(-1);
     if (last && last.to === i) last.to = i + 1;
     else out.push({ from: i, to: i + 1 });
@@ -136,8 +141,8 @@ function blocksOf(d: Document): Block[] {
 }
 
 /** endsOf gives each strand that hangs before the first finish the finish it gets, wherever in the piece that is. */
-function endsOf(d: Document, plan: Plan): End[] {
-  const blocks = blocksOf(d);
+function endsOf(d: Document, plan: Plan, knots: Knots): End[] {
+  const blocks = blocksOf(d, knots);
   const orderBefore = (i: number) => plan.sections.filter((s) => s.index < i).at(-1)?.order_after ?? [];
   const names = orderBefore(blocks[0].from);
   const out: End[] = [];
@@ -150,8 +155,8 @@ function endsOf(d: Document, plan: Plan): End[] {
       cord: leg.split(".")[0],
       leg,
       section,
-      how: s?.how ?? "",
-      lengthMM: s?.length_mm,
+      how: (s?.how as string | undefined) ?? "",
+      lengthMM: s?.length_mm as number | undefined,
     });
   };
   blocks.forEach((b, n) => {
@@ -169,9 +174,10 @@ function endsOf(d: Document, plan: Plan): End[] {
 }
 
 /** respread writes the finishes of all ends as the fewest sections, each in the run of finishes that it is in. */
-function respread(d: Document, ends: End[]): Document {
-  const blocks = blocksOf(d);
+function respread(d: Document, ends: End[], knots: Knots): Document {
+  const blocks = blocksOf(d, knots);
   const last = blocks.length - 1;
+  const ending = [...knots.values()].find((k) => k.ends)?.id ?? "";
   let sequence = d.sequence;
   for (let n = last; n >= 0; n--) {
     const here = ends.filter((e) => e.block === n).sort((a, b) => a.at - b.at);
@@ -190,11 +196,10 @@ function respread(d: Document, ends: End[]): Document {
       gone.push(...group.map((e) => e.at));
       const whole = all !== null && gone.length === all.length;
       // What the section that was there says beside stays with it.
-      const was = group[0].section >= 0 ? d.sequence[group[0].section] : { do: "finish" };
+      const was = group[0].section >= 0 ? d.sequence[group[0].section] : { do: ending };
       const { ends: _, length_mm: __, ...rest } = was as Section;
       made.push({
         ...rest,
-        do: "finish",
         how: group[0].how,
         ...(group[0].lengthMM ? { length_mm: group[0].lengthMM } : {}),
         ...(whole ? {} : { ends: places }),

@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api } from "../../api/client";
-import { useCatalogue, useChange, useDrawer, useSettings } from "../../api/queries";
+import { useCatalogue, useChange, useDrawer, useKnots, useSettings } from "../../api/queries";
 import type { Cord, Spool, Stuff as StuffOf } from "../../api/types.gen";
 import { ColourInput } from "../../ui/ColourInput";
 import { Dialog } from "../../ui/Dialog";
@@ -24,7 +24,8 @@ export function nextId(cords: Cord[]): string {
 export function Stuff() {
   const { document, edit, plan } = useWork();
   const { units } = useSettings();
-  const used = usedCords(document);
+  const knots = useKnots();
+  const used = usedCords(document, knots);
   const [drawer, setDrawer] = useState<{ cord: number | null } | null>(null);
   const set = (i: number, stuff: StuffOf) =>
     edit((d) => ({ ...d, cords: d.cords.map((c, k) => (k === i ? { ...c, stuff } : c)) }));
@@ -48,11 +49,11 @@ export function Stuff() {
                 <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => setDrawer({ cord: i })}>
                   From the drawer
                 </button>
-                {!used.has(c.id) && (
+                {knots.size > 0 && !used.has(c.id) && (
                   <button
                     type="button"
                     className="btn btn-ghost btn-xs h-7"
-                    aria-label={`Put cord ${c.id} back`}
+                    aria-label={`Put back cord ${c.id}`}
                     onClick={() => edit((d) => ({ ...d, cords: d.cords.filter((_, k) => k !== i) }))}
                   >
                     Put back

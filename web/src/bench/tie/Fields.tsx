@@ -21,11 +21,11 @@ export function Fields({
   return (
     <div className="grid grid-cols-2 gap-2">
       {k.fields
-        .filter((f) => !f.key.startsWith("bead.") || section.do === "bead" || section.inside === "bead")
+        .filter((f) => counts(f, section))
         .map((f) => (
           <FieldInput key={f.key} f={f} section={section} change={change} />
         ))}
-      {k.repeats && k.id !== "repeat" && (
+      {k.repeats && k.holds !== "again" && (
         <LengthInput
           label="or fill a length"
           optional
@@ -35,6 +35,12 @@ export function Fields({
       )}
     </div>
   );
+}
+
+/** counts tells whether a field means anything with the choices that are made. */
+function counts(f: Field, section: Section): boolean {
+  const [key, choice] = f.if?.split("=") ?? [];
+  return !key || section[key] === choice;
 }
 
 function FieldInput({ f, section, change }: { f: Field; section: Section; change: (v: Partial<Section>) => void }) {
@@ -96,7 +102,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
         <PlacesInput
           label={f.label}
           value={Array.isArray(value) ? (value as number[]) : []}
-          onSet={(ps) => change({ [f.key]: ps.length > 0 ? ps : f.key === "ends" ? "all" : undefined })}
+          onSet={(ps) => change({ [f.key]: ps.length > 0 ? ps : undefined })}
         />
       );
     case "cords": {

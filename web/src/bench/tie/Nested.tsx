@@ -1,12 +1,12 @@
 import { useState } from "react";
-import { useLimits } from "../../api/queries";
+import { useKnots, useLimits, useOffers } from "../../api/queries";
 import type { Catalogue, Section } from "../../api/types.gen";
 import { Choice } from "../../ui/fields";
 import { NumberInput } from "../../ui/NumberInput";
+import { freeCords } from "../stuff/used";
 import { useWork } from "../work";
 import { Fields } from "./Fields";
 import { Glyph } from "./Glyph";
-import { ready } from "./Palette";
 
 /** Nested edits the sections inside a repeat or a row. */
 export function Nested(p: {
@@ -27,7 +27,9 @@ export function Nested(p: {
     p.onSet(out);
   };
   // Brackets in brackets are for the typed line.
-  const choices = p.catalogue.knots.filter((k) => !k.outside && k.id !== "repeat" && k.id !== "rows");
+  const choices = p.catalogue.knots.filter((k) => !k.outside && !k.holds);
+  const free = freeCords(document, useKnots()).map((c) => c.id);
+  const offers = useOffers(p.strands, free).data;
   return (
     <fieldset className="flex min-w-0 flex-col gap-1 rounded-box border border-base-300 p-2">
       <legend className="px-1 text-sm">{p.label}</legend>
@@ -41,7 +43,7 @@ export function Nested(p: {
               aria-expanded={open === i}
               onClick={() => setOpen(open === i ? null : i)}
             >
-              <Glyph of={s.do} />
+              <Glyph of={k?.glyph} />
               {k?.name ?? s.do}
             </button>
             <div className="flex items-center gap-1">
@@ -88,7 +90,7 @@ export function Nested(p: {
         options={[{ id: "", name: "add…" }, ...choices.map((k) => ({ id: k.id, name: k.name }))]}
         onSet={(id) => {
           const k = choices.find((q) => q.id === id);
-          if (k) p.onSet([...p.sequence, ready(document, k.template, p.strands)]);
+          if (k) p.onSet([...p.sequence, ...(offers?.find((o) => o.id === id)?.sections ?? [k.template])]);
         }}
       />
     </fieldset>

@@ -1,12 +1,12 @@
 import { useMemo, useState } from "react";
-import { useDrawer, useKnotPicture, useSettings } from "../../api/queries";
-import type { Catalogue, CatalogueKnot, Cord, Document, Section } from "../../api/types.gen";
+import { useDrawer, useKnotPicture, useKnots, useOffers, useSettings } from "../../api/queries";
+import type { Catalogue, CatalogueKnot, Cord, Document, Offer, Section } from "../../api/types.gen";
 import { Fitted } from "../../hang/Plate";
 import { Dialog } from "../../ui/Dialog";
 import { Swatch } from "../../ui/fields";
 import { diameter } from "../../ui/units";
 import { fresh, nextId } from "../stuff/Stuff";
-import { usedCords } from "../stuff/used";
+import { freeCords } from "../stuff/used";
 
 /** Palette finds a knot by its name, its other names and its look, and adds it. */
 export function Palette(p: {
@@ -17,7 +17,13 @@ export function Palette(p: {
   onClose: () => void;
 }) {
   const [text, setText] = useState("");
-  const found = useMemo(() => find(p.catalogue.knots, text, p.hanging), [p.catalogue, text, p.hanging]);
+  const free = freeCords(p.document, useKnots()).map((c) => c.id);
+  const asked = useOffers(p.hanging, free).data;
+  const offers = useMemo(() => new Map(asked?.map((o) => [o.id, o])), [asked]);
+  const found = useMemo(
+    () => find(p.catalogue.knots, text, offers, p.hanging === 0),
+    [p.catalogue, text, offers, p.hanging],
+  );
   const [own, setOwn] = useState<CatalogueKnot | null>(null);
   const put = (s: Section[], cords: Cord[] = []) => {
     p.onAdd(s, cords);
@@ -28,8 +34,7 @@ export function Palette(p: {
       setOwn(k); // it needs a cord of its own: which?
       return;
     }
-    const s = ready(p.document, k.template, p.hanging);
-    put(k.first && p.document.sequence.length === 0 ? fromBall(p.document, s) : [s]);
+    put(offers.get(k.id)?.sections ?? [k.template]);
   };
   if (own) {
     return (
@@ -45,8 +50,9 @@ export function Palette(p: {
       />
     );
   }
-  const fits = found.filter((k) => suits(k, p.hanging));
-  const others = found.filter((k) => !suits(k, p.hanging));
+  const suits = (k: CatalogueKnot) => offers.get(k.id)?.suits ?? true;
+  const fits = found.filter(suits);
+  const others = found.filter((k) => !suits(k));
   return (
     <Dialog title="Add a section" onClose={p.onClose} wide>
       <form
@@ -88,8 +94,7 @@ function WhichCord(p: {
 }) {
   const drawer = useDrawer();
   const { units } = useSettings();
-  const used = usedCords(p.document);
-  const free = p.document.cords.filter((c) => !used.has(c.id));
+  const free = freeCords(p.document, useKnots());
   const withStuff = (stuff: Cord["stuff"]): Cord => ({ id: nextId(p.document.cords), stuff });
   const line = (stuff: Cord["stuff"]) => `${stuff.make} ${stuff.material}, ${diameter(stuff.diameter_mm, units)}`;
   return (
@@ -149,7 +154,7 @@ function Shelf({ knots, add, wants }: { knots: CatalogueKnot[]; add: (k: Catalog
             <Look id={k.id} />
             <span className="font-semibold">{k.name}</span>
             <span className="text-xs opacity-80">{k.other_names.join(", ")}</span>
-            <span className="text-xs">{wants ? `takes ${range(k.strands)} strands` : k.for}</span>
+            <span className="text-xs">{wants ? `takes ${range(k.takes)} strands` : k.for}</span>
           </button>
         </li>
       ))}
@@ -166,27 +171,21 @@ function Look({ id }: { id: string }) {
   );
 }
 
-export function suits(k: CatalogueKnot, hanging: number): boolean {
-  if (k.id === "mount") return true;
-  if (k.first) return hanging === 0;
-  return hanging > 0 && (k.strands.length === 0 || k.strands.includes(hanging));
+/** range says on how many strands a knot is tied. */
+function range({ least, most, even }: CatalogueKnot["takes"]): string {
+  if (even) return `an even number of, ${least} or more`;
+  if (!most) return `${least} or more`;
+  if (most === least + 1) return `${least} or ${most}`;
+  return most === least ? `${least}` : `${least} to ${most}`;
 }
 
-/** range writes 3 4 5 6 as 3 to 6. */
-function range(ns: number[]): string {
-  const even = ns.length > 1 && ns.every((n) => n % 2 === 0);
-  if (even) return `an even number of, ${ns[0]} or more`;
-  if (ns.length > 2 && ns.every((n, i) => i === 0 || n === ns[i - 1] + 1)) return `${ns[0]} or more`;
-  return ns.join(" or ");
-}
-
-function find(knots: CatalogueKnot[], text: string, hanging: number): CatalogueKnot[] {
+function find(knots: CatalogueKnot[], text: string, offers: Map<string, Offer>, bare: boolean): CatalogueKnot[] {
   const words = text
     .toLowerCase()
     .split(/[\s-]+/)
     .filter(Boolean);
-  const order = (k: CatalogueKnot) =>
-    (suits(k, hanging) ? 0 : 10) + (hanging === 0 ? (k.id === "mount" ? 0 : 5) : k.id === "square-knot" ? 0 : 1);
+  // What suits comes first; where nothing hangs, what cords are put on by, else what is tied most.
+  const order = (k: CatalogueKnot) => (offers.get(k.id)?.suits ? 0 : 10) + ((bare ? k.mounts : k.common) ? 0 : 1);
   return knots
     .filter((k) => {
       const hay = [k.name, k.family, k.for, ...k.other_names].join(" ").toLowerCase();
@@ -197,49 +196,4 @@ function find(knots: CatalogueKnot[], text: string, hanging: number): CatalogueK
         words.length > 0 && [k.name, ...k.other_names].some((n) => n.toLowerCase().startsWith(words[0])) ? 0 : 1;
       return name(a) - name(b) || order(a) - order(b) || a.name.localeCompare(b.name);
     });
-}
-
-/** fromBall begins a piece with a ball: its cords come out of it. */
-function fromBall(d: Document, ball: Section): Section[] {
-  const many = ball.strands_per_pass ?? (d.cords.length > 1 ? 2 : 1);
-  return [
-    { do: "mount", cords: d.cords.slice(0, many).map((c) => c.id), hitch: "from-knot" },
-    ball.mode && many > 1 ? { ...ball, mode: "two-cords" } : ball,
-  ];
-}
-
-/** ready fills a new section with the cords, rows or sections that it needs to mean something here. */
-export function ready(d: Document, s: Section, hanging: number): Section {
-  const used = usedCords(d);
-  const free = d.cords.map((c) => c.id).filter((id) => !used.has(id));
-  switch (s.do) {
-    case "gather":
-      return { ...s, cord: free[0] ?? "" };
-    case "mount": {
-      const second = d.sequence.some((q) => q.do === "mount");
-      return { ...s, cords: second ? free.slice(0, 1) : free, hitch: second ? "laid-behind" : s.hitch };
-    }
-    case "repeat":
-      return {
-        ...s,
-        sequence: [
-          { do: "square-knot", count: 2, start: "left" },
-          { do: "gap", length_mm: 8 },
-        ],
-      };
-    case "rows": {
-      const half = Math.floor(hanging / 2);
-      const places = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
-      const row = (from: number, to: number, start: "left" | "right") => ({
-        strands: places(from, to),
-        sequence: [
-          to - from >= 2
-            ? ({ do: "square-knot", count: 6, start } as Section)
-            : ({ do: "gap", length_mm: 30 } as Section),
-        ],
-      });
-      return { ...s, rows: [row(1, half, "left"), row(half + 1, hanging, "right")] };
-    }
-  }
-  return s;
 }

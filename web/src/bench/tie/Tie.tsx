@@ -102,7 +102,7 @@ const Row = memo(function Row(p: RowProps) {
             <span className="sr-only">Section </span>
             {index + 1}
           </span>
-          <Glyph of={section.do} />
+          <Glyph of={k?.glyph} />
           <span className={`whitespace-nowrap ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
           <Short section={section} k={k} units={units} />
         </button>
@@ -167,7 +167,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
   return (
     <div className="mt-2 mb-1 ml-7 flex flex-col gap-2">
       <Fields k={k} section={section} change={change} />
-      {catalogue && <Inside section={section} catalogue={catalogue} change={change} />}
+      {catalogue && k.holds && <Inside holds={k.holds} section={section} catalogue={catalogue} change={change} />}
       <div className="flex flex-wrap gap-1">
         <button
           type="button"
@@ -194,7 +194,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
         <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
           Take out
         </button>
-        <Grouping index={index} section={section} />
+        <Grouping index={index} section={section} k={k} />
         <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
           Turn in space
         </button>
@@ -216,9 +216,14 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
 }
 
 /** Inside edits what a repeat or rows hold. */
-function Inside(p: { section: Section; catalogue: Catalogue; change: (v: Partial<Section>) => void }) {
+function Inside(p: {
+  holds: "again" | "rows";
+  section: Section;
+  catalogue: Catalogue;
+  change: (v: Partial<Section>) => void;
+}) {
   const { section, catalogue, change } = p;
-  if (section.do === "repeat") {
+  if (p.holds === "again") {
     return (
       <Nested
         label="what is repeated"
@@ -229,7 +234,6 @@ function Inside(p: { section: Section; catalogue: Catalogue; change: (v: Partial
       />
     );
   }
-  if (section.do !== "rows") return null;
   const rows = section.rows ?? [];
   const set = (r: number, v: Partial<(typeof rows)[number]>) =>
     change({ rows: rows.map((row, i) => (i === r ? { ...row, ...v } : row)) });
@@ -256,12 +260,12 @@ function Inside(p: { section: Section; catalogue: Catalogue; change: (v: Partial
 }
 
 /** Grouping copies a section, puts it into a repeat, takes the next one in, and takes a repeat apart. */
-function Grouping({ index, section }: { index: number; section: Section }) {
+function Grouping({ index, section, k }: { index: number; section: Section; k: CatalogueKnot }) {
   const { document, edit, select } = useWork();
   const next = document.sequence[index + 1];
   const catalogue = useCatalogue().data;
-  const outside = (s: Section) => catalogue?.knots.find((k) => k.id === s.do)?.outside ?? false;
-  const first = catalogue?.knots.find((k) => k.id === section.do)?.first ?? false;
+  const outside = (s: Section) => catalogue?.knots.find((q) => q.id === s.do)?.outside ?? false;
+  const again = catalogue?.knots.find((q) => q.holds === "again")?.id;
   const act = (name: string, on: () => void, off?: boolean) => (
     <button type="button" className="btn btn-ghost btn-xs h-7" disabled={off} onClick={on}>
       {name}
@@ -279,17 +283,15 @@ function Grouping({ index, section }: { index: number; section: Section }) {
     }));
   return (
     <>
-      {section.do !== "mount" &&
-        section.do !== "gather" &&
-        !first &&
+      {k.copies &&
         act("Copy", () => {
           edit((d) => insert(d, index + 1, d.sequence[index]));
           select(index + 1);
         })}
-      {section.do === "repeat"
+      {k.holds === "again"
         ? act("Take apart", () => put(1, ([s]) => s.sequence ?? [s]))
-        : !outside(section) && act("Repeat", () => put(1, (sequence) => [{ do: "repeat", count: 2, sequence }]))}
-      {section.do === "repeat" &&
+        : again && !outside(section) && act("Repeat", () => put(1, (sequence) => [{ do: again, count: 2, sequence }]))}
+      {k.holds === "again" &&
         act(
           "Take the next in",
           () => put(2, ([s, after]) => [{ ...s, sequence: [...(s.sequence ?? []), after] }]),
@@ -299,29 +301,34 @@ function Grouping({ index, section }: { index: number; section: Section }) {
   );
 }
 
-/** Short says in a word or two what is set beside the count. */
+/** Short says in a word or two what is set beside the count: what is not as usual, and what has no usual. */
 function Short({ section: s, k, units }: { section: Section; k?: CatalogueKnot; units: Units }) {
-  const say = [
-    s.cords?.join(" "),
-    s.cord,
-    s.hitch && s.hitch !== "larks-head" ? s.hitch.replaceAll("-", " ") : "",
-    s.start === "right" || s.hand === "right" ? "right" : "",
-    s.turns ? `${s.turns} turns` : "",
-    s.how?.replaceAll("-", " "),
-    s.length_mm ? length(s.length_mm, units) : "",
-    s.sequence?.map((q) => q.do.replaceAll("-", " ")).join(", "),
-    s.rows?.map((r) => r.strands.length).join(" + "),
-    s.passes ? `${k?.fields?.find((f) => f.key === "passes")?.label ?? "passes"} ${s.passes}` : "",
-    s.mode && s.mode !== "one-cord" ? s.mode.replaceAll("-", " ") : "",
-    s.core?.kind || "",
-    s.cross ? `crossed ${s.cross}` : "",
-    s.inside && s.inside !== "empty" ? s.inside.replaceAll("-", " ") : "",
-    s.direction === "left" ? "to the left" : "",
-    s.slope === "diagonal" ? "diagonal" : "",
-    s.squares ? `of ${s.squares}` : "",
-    s.inner_mm ? length(s.inner_mm, units) : "",
-    s.strands?.length ? `on ${s.strands.join(" ")}` : "",
+  const say = (k?.fields ?? []).map((f) => {
+    const value = f.key
+      .split(".")
+      .reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], s as unknown);
+    if (value === undefined || value === "" || value === 0 || (f.short && String(value) === f.default)) return "";
+    switch (f.kind) {
+      case "choice":
+        return String(value).replaceAll("-", " ");
+      case "length":
+        return length(Number(value), units);
+      case "places":
+        return Array.isArray(value) && value.length > 0 ? `on ${value.join(" ")}` : "";
+      case "cords":
+        return Array.isArray(value) ? value.join(" ") : "";
+      case "count":
+      case "place":
+        return `${f.label} ${value}`;
+      case "cord":
+        return String(value);
+    }
+    return "";
+  });
+  say.push(
+    s.sequence?.map((q) => q.do.replaceAll("-", " ")).join(", ") ?? "",
+    s.rows?.map((r) => r.strands.length).join(" + ") ?? "",
     s.fit_mm ? `fills ${length(s.fit_mm, units)}` : "",
-  ].filter(Boolean);
-  return <span className="truncate text-sm opacity-80">{say.join(", ")}</span>;
+  );
+  return <span className="truncate text-sm opacity-80">{say.filter(Boolean).join(", ")}</span>;
 }

@@ -1,10 +1,12 @@
 import { useEffect, useRef, useState } from "react";
+import { useCatalogue } from "../../api/queries";
 import type { Problem } from "../../api/types.gen";
 import { setPath, useWork } from "../work";
 
 /** TypedLine is the whole sequence as one line, for those who think faster than they click. */
 export function TypedLine({ notation }: { notation: string }) {
   const { piece, document, edit } = useWork();
+  const example = useCatalogue().data?.example ?? "";
   const [text, setText] = useState(notation);
   const [typing, setTyping] = useState(false);
   const [problem, setProblem] = useState<Problem | null>(null);
@@ -128,7 +130,7 @@ export function TypedLine({ notation }: { notation: string }) {
             Escape brings the saved line back.
           </>
         ) : (
-          "Enter saves it. For example: square-knot 10 start=right, gap 12mm"
+          `Enter saves it. For example: ${example}`
         )}
       </p>
     </div>

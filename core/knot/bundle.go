@@ -1,0 +1,157 @@
+package knot
+
+import (
+	"fmt"
+	"math"
+	"nimblebight/core/kept"
+	"slices"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// SideBySide lays strands in a flat row, touching, about the middle: their x,
+// the row's width and its greatest thickness.
+func SideBySide(leads []Lead) (xs []float64, row, thick float64) {
+	for _, l := range leads {
+		row += l.Diameter
+		thick = math.Max(thick, l.Diameter)
+	}
+	x := -row / 2
+	for _, l := range leads {
+		xs = append(xs, x+l.Diameter/2)
+		x += l.Diameter
+	}
+	return xs, row, thick
+}
+
+var bundles kept.By[[]Disc] // packed before
+
+// Disc is the section of a strand, mm.
+type Disc struct{ X, Z, R float64 }
+
+// Bundle packs strands into a round bundle without overlap: starting from
+// where they hang, drawn to the middle and pushed apart where they meet.
+func Bundle(radii []float64, from []r3.Vec, strands int) []Disc {
+	ds, _ := bundles.Get(fmt.Sprintf("%d %.6f %.6f", strands, radii, from), func() ([]Disc, error) { return bundle(radii, from, strands), nil })
+	return slices.Clone(ds)
+}
+
+func bundle(radii []float64, from []r3.Vec, strands int) []Disc {
+	n := strands
+	ds := make([]Disc, len(radii))
+	for i, r := range radii {
+		// Every other one starts a little to the front, the same way from both
+		// sides, so that the mirror of a bundle is a bundle.
+		front := 0.4 * r
+		if i < n && min(i, n-1-i)%2 == 1 {
+			front = -front
+		}
+		ds[i] = Disc{from[i].X * 0.5, from[i].Z + front, r}
+	}
+	const steps = 1500
+	for step := range steps {
+		draw := 0.3 * math.Pow(0.0005/0.3, float64(step)/(steps-1)) // ever gentler
+		for i := range ds {
+			ds[i].X -= draw * ds[i].X
+			ds[i].Z -= draw * ds[i].Z
+		}
+		for range 8 {
+			// All at once and not one after the other: the order would show.
+			push := make([]Disc, len(ds))
+			for i := range ds {
+				for j := i + 1; j < len(ds); j++ {
+					dx, dz := ds[j].X-ds[i].X, ds[j].Z-ds[i].Z
+					d, want := math.Hypot(dx, dz), ds[i].R+ds[j].R
+					if d >= want {
+						continue
+					}
+					if d < 1e-9 {
+						dx, dz, d = 1, 0, 1
+					}
+					k := (want - d) / d / 2
+					push[i].X -= dx * k
+					push[i].Z -= dz * k
+					push[j].X += dx * k
+					push[j].Z += dz * k
+				}
+			}
+			for i := range ds {
+				ds[i].X += 0.7 * push[i].X
+				ds[i].Z += 0.7 * push[i].Z
+			}
+		}
+	}
+	return ds
+}
+
+// CirclesInHole is the diameter of the hole that n equal circles of diameter
+// one just pass together: the best known packings of circles in a circle.
+func CirclesInHole(n int) float64 {
+	known := []float64{0, 1, 2, 2.155, 2.414, 2.701, 3, 3, 3.304, 3.613}
+	if n < len(known) {
+		return known[max(0, n)]
+	}
+	return math.Sqrt(float64(n) / 0.8) // what a bundle comes to
+}
+
+// Pass is the hole that strands need together, mm: that of as many of the mean
+// thickness, and never less than the two thickest side by side. A sheath that
+// gives may be squeezed by its give on the way through.
+func Pass(leads []Lead) float64 {
+	sum, give := 0.0, 0.0
+	first, second := 0.0, 0.0
+	for _, l := range leads {
+		sum += l.Diameter * l.Diameter
+		give += l.Figures.Give
+		if l.Diameter > first {
+			first, second = l.Diameter, first
+		} else {
+			second = math.Max(second, l.Diameter)
+		}
+	}
+	n := float64(len(leads))
+	mean := math.Sqrt(sum / n)
+	return math.Max(CirclesInHole(len(leads))*mean, first+second) * (1 - give/n)
+}
+
+// Threads tells whether strands pass a bead together.
+func Threads(b *Bead, leads []Lead, who string) error {
+	if b == nil || b.HoleMM == 0 {
+		fit := Bead{LengthMM: 10}
+		if b != nil { // what is said of it stays
+			fit = *b
+		}
+		fit.HoleMM = math.Ceil(2*Pass(leads)) / 2
+		fit.WidthMM = math.Max(fit.WidthMM, math.Ceil(Pass(leads))+5)
+		return &Refused{Field: "bead", Why: "a bead is wanted, but none is given; say its hole, length and width", Set: &fit, Label: "Take a bead that they pass"}
+	}
+	if b.WidthMM <= b.HoleMM {
+		return &Refused{Field: "bead.width_mm", Why: fmt.Sprintf("the bead is %.1f mm wide and its hole %.1f mm; a bead is wider than its hole", b.WidthMM, b.HoleMM),
+			Set: math.Ceil(b.HoleMM) + 4}
+	}
+	if need := Pass(leads); b.HoleMM < need {
+		return &Refused{Field: "bead.hole_mm", Why: fmt.Sprintf("%s need a hole of %.1f mm to pass the bead together; its hole is %.1f mm", who, need, b.HoleMM),
+			Set: math.Ceil(2*need) / 2}
+	}
+	return nil
+}
+
+// Seats are where strands run in a bead's hole, about its middle.
+func Seats(leads []Lead) []r3.Vec {
+	radii, from := []float64{}, []r3.Vec{}
+	x := 0.0
+	for _, l := range leads {
+		x += l.Diameter
+	}
+	x = -x / 2
+	for _, l := range leads {
+		radii, from = append(radii, l.Diameter/2), append(from, r3.Vec{X: x + l.Diameter/2})
+		x += l.Diameter
+	}
+	ds := Bundle(radii, from, len(radii))
+	out := make([]r3.Vec, len(ds))
+	for i, q := range ds {
+		out[i] = r3.Vec{X: q.X, Z: q.Z}
+	}
+	return out
+}

@@ -1,0 +1,212 @@
+package knot
+
+import (
+	"fmt"
+	"math"
+	"nimblebight/core/curve"
+	"nimblebight/core/tighten"
+	"slices"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Each ties a knot several times, one under the other, each on the strands
+// as the one before leaves them: what a section with a count is.
+func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error) {
+	n := len(w.Leads)
+	out := Tied{Gap: math.Inf(1), Order: Identity(n), Paths: make([]Path, n), Repeats: count, Cells: []float64{0}}
+	leads := append([]Lead{}, w.Leads...)
+	for k := range count {
+		each := w
+		each.Leads = leads
+		t, err := one(each, k)
+		if err != nil {
+			return t, err
+		}
+		if k > 0 { // led over to where this one takes them up
+			var from, to []r3.Vec
+			for place, p := range t.Paths {
+				pts := out.Paths[out.Order[place]].Points
+				from, to = append(from, pts[len(pts)-1]), append(to, p.Points[0])
+				from[place].Y, to[place].Y = 0, 0
+			}
+			if high := 0.7 * Fall(from, to); high > 0.05*leads[0].Diameter {
+				j := Joint(from, to, high)
+				j.Part(leads)
+				out.Below(j)
+			}
+		}
+		out.Below(t)
+		if k == 0 {
+			out.Loose, out.Snug, out.Row, out.Clear = t.Loose, t.Snug, t.Row, t.Clear
+			out.Actions, out.Shows = t.Actions, t.Shows
+		}
+		if points := out.points(); points > mostPoints && k+1 < count {
+			return Tied{}, &Refused{Field: "count", Why: fmt.Sprintf("%d of them on %d strands are more than can be drawn in one section", count, n),
+				Set: k + 1, Label: fmt.Sprintf("Tie %d", k+1)}
+		}
+		now := make([]Lead, n)
+		for place, i := range t.Order {
+			now[place] = leads[i]
+		}
+		leads = now
+		out.Cells = append(out.Cells, out.Height)
+	}
+	return out, nil
+}
+
+// mostPoints is how many points the strands of one section may have together.
+const mostPoints = 1_200_000
+
+func (t *Tied) points() int {
+	n := 0
+	for _, p := range t.Paths {
+		n += len(p.Points)
+	}
+	return n
+}
+
+// Part moves lines that were laid by hand apart where they press into one
+// another.
+func (t *Tied) Part(leads []Lead) {
+	strands := make([]tighten.Strand, len(t.Paths))
+	for i, p := range t.Paths {
+		strands[i] = tighten.Strand{Route: p.Points, Diameter: leads[i].Diameter}
+	}
+	parted, gap := tighten.Part(strands)
+	for i, c := range parted {
+		t.Paths[i] = Path{Points: c.Points}
+	}
+	t.Gap = math.Min(t.Gap, gap)
+}
+
+// Below lays a section under another: each of its leads goes on from what hangs
+// at its place.
+func (t *Tied) Below(next Tied) {
+	down := func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: v.Y + t.Height, Z: v.Z} }
+	for place, p := range next.Paths {
+		i := t.Order[place]
+		pts, lies := t.Paths[i].Points, t.Paths[i].Lies
+		for k, v := range p.Points {
+			v = down(v)
+			if k == 0 && len(pts) > 0 {
+				last := pts[len(pts)-1]
+				if math.Hypot(math.Hypot(v.X-last.X, v.Y-last.Y), v.Z-last.Z) < 1e-9 {
+					continue
+				}
+			}
+			pts, lies = append(pts, v), append(lies, p.lie(k, next))
+		}
+		t.Paths[i].Points, t.Paths[i].Lies = pts, lies
+	}
+	for _, b := range next.Beads {
+		b.At = down(b.At)
+		t.Beads = append(t.Beads, b)
+	}
+	order := make([]int, len(t.Order))
+	for place, k := range next.Order {
+		order[place] = t.Order[k]
+	}
+	t.Order = order
+	t.Height += next.Height
+	t.Gap = math.Min(t.Gap, next.Gap)
+	t.Rough = t.Rough.And(next.Rough)
+}
+
+// lie is how a path of a section lies at point k.
+func (p Path) lie(k int, t Tied) Lie {
+	switch {
+	case p.Lies != nil:
+		return p.Lies[k]
+	case !t.Loose && (k > 0 || t.Ends):
+		return Free
+	case t.Snug:
+		return Snug
+	case t.Row:
+		return InRow
+	}
+	return Knotted
+}
+
+// Joint leads strands from where one part of a knot leaves them to where the
+// next takes them up, as a part of its own.
+func Joint(from []r3.Vec, to []r3.Vec, height float64) Tied {
+	t := Tied{Loose: true, Height: height, Gap: math.Inf(1), Order: Identity(len(from))}
+	down := r3.Vec{Y: 1}
+	for i, a := range from {
+		a.Y = 0
+		b := r3.Vec{X: to[i].X, Y: height, Z: to[i].Z}
+		t.Paths = append(t.Paths, Path{Points: append([]r3.Vec{a}, Join(a, b, down, down)...)})
+	}
+	return t
+}
+
+// Mirror turns a section of n strands into its mirror, left for right.
+func (t *Tied) Mirror(n int) {
+	for k, p := range t.Paths {
+		for i := range p.Points {
+			p.Points[i].X = -p.Points[i].X
+		}
+		if p.More != nil {
+			m := *p.More
+			m.Turn, m.Tail = -m.Turn, slices.Clone(m.Tail)
+			for i := range m.Tail {
+				m.Tail[i].X = -m.Tail[i].X
+			}
+			t.Paths[k].More = &m
+		}
+	}
+	for i, j := 0, n-1; i < j; i, j = i+1, j-1 {
+		t.Paths[i], t.Paths[j] = t.Paths[j], t.Paths[i]
+		t.Order[i], t.Order[j] = t.Order[j], t.Order[i]
+	}
+	for i := range t.Order {
+		t.Order[i] = n - 1 - t.Order[i]
+	}
+	for i := range t.Beads {
+		t.Beads[i].At.X = -t.Beads[i].At.X
+	}
+	for i, s := range t.Shows {
+		t.Shows[i].Face, t.Shows[i].Back, t.Shows[i].Where = n-1-s.Face, n-1-s.Back, SwapSides(s.Where)
+	}
+	t.Turned = -t.Turned
+}
+
+// Flip turns the order of leads about.
+func Flip(ls []Lead) { slices.Reverse(ls) }
+
+// Curve is a strand as an open curve.
+func Curve(pts []r3.Vec) curve.Curve { return curve.Curve{Points: pts} }
+
+// Clear moves strands of one diameter that were laid by hand at their beginnings
+// and ends clear of one another there: nine diameters of cord at either end, or
+// all of a short one. Both ends of every strand stay put.
+func Clear(lines [][]r3.Vec, d float64) [][]r3.Vec {
+	const ends = 9.0 // diameters of cord
+	part := func(lines [][]r3.Vec) [][]r3.Vec {
+		heads, out := make([]tighten.Strand, len(lines)), make([][]r3.Vec, len(lines))
+		rest := make([][]r3.Vec, len(lines))
+		for i, line := range lines {
+			n := 2
+			for n < len(line)-1 && Curve(line[:n]).Length() < ends*d {
+				n++
+			}
+			heads[i], rest[i] = tighten.Strand{Route: line[:n], Diameter: d}, line[n:]
+		}
+		parted, _ := tighten.Part(heads)
+		for i := range lines {
+			out[i] = slices.Concat(parted[i].Points, rest[i])
+		}
+		return out
+	}
+	turn := func(lines [][]r3.Vec) {
+		for i := range lines {
+			slices.Reverse(lines[i])
+		}
+	}
+	out := part(lines)
+	turn(out)
+	out = part(out)
+	turn(out)
+	return out
+}

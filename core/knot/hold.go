@@ -1,0 +1,92 @@
+package knot
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Hold is the part of a knot in hand. Action counts from 0 in the knot's round
+// of actions; along, from 0 to 1, is how far it has come: the strand is led
+// along its way, and with the last strand of a part the part is then drawn up.
+// Closed half knots are told by w.HalfKnots, which may be zero. The second
+// value is false for a knot whose way is not known.
+func Hold(w Work, action int, along float64) (Tied, bool, error) {
+	k, ok := Get(w.Section.Do)
+	if !ok {
+		return Tied{}, false, Unknown(w.Section.Do)
+	}
+	if k.Hold == nil {
+		return holdAny(w, action, along)
+	}
+	t, err := k.Hold(w, action, along)
+	t.Settle()
+	return t, err == nil, err
+}
+
+// holdAny holds a knot whose way is not kept: its strands are led along the
+// drawn-up curve, each as its turn comes.
+func holdAny(w Work, action int, along float64) (Tied, bool, error) {
+	w.Section.Count = min(1, w.Section.Count)
+	t, err := Tie(w)
+	if err != nil || action >= len(t.Actions) || !CanLead(t.Actions[action]) {
+		return Tied{}, false, err
+	}
+	out := t
+	out.Cells, out.Beads = nil, nil
+	led := func(p Path, lead1 int, d float64) Path {
+		all, done := 0.0, 0.0
+		for k, a := range t.Actions {
+			if a.Moves != lead1 {
+				continue
+			}
+			all++
+			switch {
+			case k < action:
+				done++
+			case k == action:
+				done += along
+			}
+		}
+		switch {
+		case all == 0 || done == all:
+			return Path{Points: p.Points}
+		case done == 0:
+			at := p.Points[0]
+			return Path{Points: []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z}, {X: at.X, Y: at.Y + 5*d, Z: at.Z}}}
+		}
+		return Path{Points: Tip(p.Points, done/all, d)}
+	}
+	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
+	for i, p := range t.Paths {
+		out.Paths[i] = led(p, i, w.Leads[i].Diameter)
+	}
+	for i, p := range t.Own {
+		out.Own[i] = led(p, len(t.Paths)+i, w.Own[i].Diameter)
+	}
+	out.Settle()
+	return out, true, nil
+}
+
+// CanLead tells whether the strand that an action moves can be shown on its way.
+// A cord that is put on by its fold has no end that is led.
+func CanLead(a Action) bool { return a.Moves >= 0 && !a.Folded }
+
+// Led is the share of an action in which its strand is led, where the part is
+// drawn up at the end of it.
+const Led = 0.6
+
+// Shares tells how far the strands of a part of n actions are led, and how far
+// it is drawn up, when action k of it has come along.
+func Shares(n, k int, along float64) (led []float64, drawn float64) {
+	led = make([]float64, n)
+	for i := range k {
+		led[i] = 1
+	}
+	led[k] = along
+	if k == n-1 {
+		led[k] = math.Min(1, along/Led)
+		drawn = math.Max(0, (along-Led)/(1-Led))
+	}
+	return led, drawn
+}

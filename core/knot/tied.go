@@ -1,0 +1,162 @@
+package knot
+
+import (
+	"math"
+	"nimblebight/core/shapes"
+	"slices"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Tied is a section tied: every figure of it is measured on Paths and Own.
+type Tied struct {
+	Height float64 // mm along y
+	Paths  []Path  // one per lead, in the leads' order, y from about 0 to Height
+	Own    []Path  // one per own cord
+	// Order tells which lead is now at each place, from the left.
+	Order []int
+	// Row is set for a row of knots of one kind, close enough to be pressed.
+	Row bool
+	// Snug is set for knots whose strands lie against one another.
+	Snug bool
+	// Workers are the leads that do knotting, where Actions do not tell.
+	Workers []int
+	// Beads are on the strands, y from the section's top.
+	Beads []BeadAt
+	// Core is what is inside a ball, nil where there is none.
+	Core *CoreAt
+	// Eye, where it is not zero, is where the piece takes in what it hangs on:
+	// the y of that wire's middle, mm.
+	Eye float64
+	// Cells are the y of each half knot's beginning, mm, and the last one's end.
+	Cells []float64
+	// HalfKnots is set where the cells are half knots of one row.
+	HalfKnots bool
+	// Loose is by what the maker's hand is looser than the ideal; 0 for parts
+	// that are measured with a ruler.
+	Loose bool
+	// Ends is set where the strands end here; Form is how their ends look then, and
+	// Flame whether a flame is held to them.
+	Ends  bool
+	Form  string
+	Flame bool
+	// Open is set where the strands hang apart all along, so that others can be
+	// led between them.
+	Open bool
+	// LengthMM is what {length} in its words stands for.
+	LengthMM float64
+	// Trim is cut away at the end of each lead, mm.
+	Trim float64
+	// Checks are what the tied section measures; {12.3mm} in one is a length.
+	Checks []string
+	// Cautions are what must be said of it before it is tied or given away.
+	Cautions []string
+	// Warnings are what is wrong with it and can still be tied.
+	Warnings []Flaw
+	// Actions are what the maker does, in order; a row repeats them.
+	Actions []Action
+	Repeats int
+	// Shows tells which lead is seen where on the face, read off the crossings.
+	Shows []Sight
+	// Gap is the least gap between surfaces as drawn up, over the diameter: 1
+	// is touching.
+	Gap float64
+	// Clear is how much of straight strand the section needs above and below it
+	// before the strands may lean aside, mm.
+	Clear float64
+	// Turned is by how many radians the strands at the end have turned about
+	// the work's axis.
+	Turned float64
+	// Along is how much of what it hangs on a mount takes, along its wire, mm.
+	Along float64
+	// Rough is set where the curves are those of a near shape.
+	Rough *shapes.Rough
+}
+
+// Action is one thing that the maker does with the cord.
+type Action struct {
+	Moves  int    `json:"moves"` // index of the lead that moves, -1 for all
+	Text   string `json:"text"`
+	Detail string `json:"detail,omitempty"`
+	Over   []int  `json:"over,omitempty"`
+	Under  []int  `json:"under,omitempty"`
+	Gate   string `json:"gate,omitempty"` // what to look at before going on
+	// From is the side it comes from, where its place does not tell.
+	From string `json:"-"`
+	// Slack is set for an action that only takes up slack, Core for the one that
+	// puts the core in, Folded for a cord that is put on by its fold: it has no end
+	// that is led.
+	Slack, Core, Folded bool `json:"-"`
+}
+
+// Flaw is what is wrong with a section that can be tied, with a value of one of
+// its fields that is better; {12.3mm} in its words is a length, {cord} the name
+// of the cord of Lead.
+type Flaw struct {
+	Code, Says string
+	Lead       int
+	Field      string
+	Set        any // nil where no value helps
+	Label      string
+}
+
+// BeadAt is a bead where it sits, mm.
+type BeadAt struct {
+	At r3.Vec // its middle
+	Bead
+}
+
+// CoreAt is the core of a ball where it sits, mm.
+type CoreAt struct {
+	At         r3.Vec // its middle
+	DiameterMM float64
+	Colour     string
+	WeightG    float64
+}
+
+// Sight is a crossing that is seen: which lead lies on top on the face and
+// which on the back, and where in the row.
+type Sight struct {
+	Where string // middle, left, right
+	Face  int    // lead on top on the face
+	Back  int    // lead on top on the back
+}
+
+// Settle measures the paths and says of every point how the cord lies there.
+// [Tie] and [Hold] give sections that are settled.
+func (t *Tied) Settle() {
+	for _, paths := range [2][]Path{t.Paths, t.Own} {
+		for i, p := range paths {
+			if p.Lies == nil {
+				p.Lies = make([]Lie, len(p.Points))
+				for k := range p.Lies {
+					p.Lies[k] = Path{}.lie(k, *t)
+				}
+			}
+			p.length = Curve(p.Points).Length()
+			if len(p.Inside) > 0 {
+				p.length += Curve(append(slices.Clone(p.Inside), p.Points[0])).Length()
+			}
+			p.high, p.low, p.left, p.right = math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)
+			reach := func(pts []r3.Vec) {
+				for _, v := range pts {
+					p.high, p.low = math.Min(p.high, v.Y), math.Max(p.low, v.Y)
+					p.left, p.right = math.Min(p.left, v.X), math.Max(p.right, v.X)
+				}
+			}
+			reach(p.Points)
+			if m := p.More; m != nil {
+				if m.Turn != 0 { // turned all round it reaches as far to every side
+					for _, v := range p.Points {
+						r := math.Hypot(v.X, v.Z)
+						p.left, p.right = math.Min(p.left, -r), math.Max(p.right, r)
+					}
+				}
+				p.low += float64(m.Times) * m.Step
+				reach(m.Tail)
+				p.length += float64(m.Times)*Curve(p.Points).Length() + Curve(m.Tail).Length()
+			}
+			paths[i] = p
+		}
+	}
+}

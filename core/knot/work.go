@@ -1,0 +1,173 @@
+package knot
+
+import (
+	"encoding/binary"
+	"fmt"
+	"math"
+	"nimblebight/core/cord"
+	"nimblebight/core/kept"
+	"reflect"
+	"slices"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Lead is one strand as it comes to a knot: where it hangs and how thick it is.
+type Lead struct {
+	Cord, Leg int    // which cord of the piece, which of its two legs
+	At        r3.Vec // mm; y is that of the end of the section above
+	Dir       r3.Vec // the way it runs there, unit length
+	Stuff     cord.Stuff
+	Figures   cord.Figures
+	Diameter  float64 // drawn up, mm; in the unit of the work where that is another
+}
+
+// Work is what a knot is given to tie.
+type Work struct {
+	Section Section
+	Leads   []Lead  // the section's strands, from the left
+	Own     []Lead  // the section's own cords (a gathering cord), unplaced
+	BarMM   float64 // thickness of the wire it hangs on
+	// RingMM is the radius of that wire's middle line where it is bent, 0 where
+	// it is straight.
+	RingMM float64
+	// Core is what a wrap goes round besides the strands: the section of a band
+	// that was folded back. The strands then end in it.
+	Core []Disc
+	// LeftHanded makes what has no side of its own the mirror of what a
+	// right-handed maker ties.
+	LeftHanded bool
+	// HalfKnots, where it is not zero, ties only so many half knots of a row,
+	// for a picture of the work in hand.
+	HalfKnots int
+}
+
+// Tie ties the section's knot. What it gives is shared: it must not be changed.
+func Tie(w Work) (Tied, error) {
+	k, ok := Get(w.Section.Do)
+	if !ok {
+		return Tied{}, Unknown(w.Section.Do)
+	}
+	if k.Tie == nil {
+		return Tied{}, fmt.Errorf("%s is not tied by itself; a piece walks it", w.Section.Do)
+	}
+	tie := func() (Tied, error) {
+		how := k.Tie
+		if w.LeftHanded && !k.sided() {
+			how = func(w Work) (Tied, error) { return mirrored(w, k) }
+		}
+		t, err := how(w)
+		t.Settle()
+		return t, err
+	}
+	if k.Hangs || w.Core != nil {
+		return tie()
+	}
+	return tieds.GetIf(w.key(), func() (Tied, bool, error) {
+		t, err := tie()
+		return t, t.Rough == nil, err // what is rough is tied anew when its own shape is there
+	})
+}
+
+// sided tells whether a section of the knot says itself on which side it is
+// tied, or both hands tie it alike.
+func (k Knot) sided() bool {
+	return k.BothHands || slices.ContainsFunc(k.Fields, Field.Sided)
+}
+
+// mirrored ties the mirror of the mirrored work.
+func mirrored(w Work, k Knot) (Tied, error) {
+	n := len(w.Leads)
+	m := w
+	m.Leads, m.Own = slices.Clone(w.Leads), slices.Clone(w.Own)
+	Flip(m.Leads)
+	for i := range m.Leads {
+		m.Leads[i].At.X = -m.Leads[i].At.X
+	}
+	m.Core = slices.Clone(w.Core)
+	for i := range m.Core {
+		m.Core[i].X = -m.Core[i].X
+	}
+	for _, f := range k.Fields {
+		if v, ok := m.Section.Value(f); ok && f.Kind == "place" && v != 0 {
+			m.Section = m.Section.With(f, n+1-v.(int))
+		}
+	}
+	t, err := k.Tie(m)
+	if err != nil {
+		return t, err
+	}
+	order := slices.Clone(t.Order)
+	t.Mirror(n)
+	if n == 0 { // out of a ball strands come from the other side
+		slices.Reverse(order)
+		t.Order = order
+	}
+	for _, p := range t.Own {
+		for _, pts := range [2][]r3.Vec{p.Points, p.Inside} {
+			for i := range pts {
+				pts[i].X = -pts[i].X
+			}
+		}
+	}
+	flip := func(is []int) []int {
+		out := slices.Clone(is)
+		for i, v := range out {
+			if v >= 0 && v < n {
+				out[i] = n - 1 - v
+			}
+		}
+		return out
+	}
+	t.Workers = flip(t.Workers)
+	acts := slices.Clone(t.Actions)
+	for i, a := range acts {
+		a.Moves = flip([]int{a.Moves})[0]
+		a.Over, a.Under = flip(a.Over), flip(a.Under)
+		a.Text, a.Detail, a.Gate, a.From = MirrorText(a.Text, n), MirrorText(a.Detail, n), MirrorText(a.Gate, n), SwapSides(a.From)
+		acts[i] = a
+	}
+	t.Actions = acts
+	return t, nil
+}
+
+// tieds are sections tied before, enough for the pieces of an evening.
+var tieds = kept.By[Tied]{Most: 40 << 20}
+
+// Forget drops every section that was tied before, to measure what tying costs.
+func Forget() { tieds.Forget() }
+
+// key names everything that a knot's shape depends on, where it does not depend
+// on how its strands hang.
+func (w Work) key() string {
+	s := w.Section
+	b := make([]byte, 0, 256)
+	text := func(vs ...string) {
+		for _, v := range vs {
+			b = append(append(b, v...), 0)
+		}
+	}
+	num := func(vs ...float64) {
+		for _, v := range vs {
+			b = binary.LittleEndian.AppendUint64(b, math.Float64bits(v))
+		}
+	}
+	text(s.Do)
+	b = appendKey(b, reflect.ValueOf(s.Settings))
+	if w.LeftHanded {
+		text("left-handed")
+	}
+	num(float64(s.Count), float64(w.HalfKnots), w.BarMM, w.RingMM)
+	k, _ := Get(s.Do)
+	for _, leads := range [2][]Lead{w.Leads, w.Own} {
+		num(float64(len(leads)))
+		for _, l := range leads {
+			text(string(l.Stuff.Make), string(l.Stuff.Material))
+			if k.First { // what is inside a ball may be of the cord and has its colour
+				text(l.Stuff.Colour)
+			}
+			num(l.Diameter, l.Stuff.DiameterMM)
+		}
+	}
+	return string(b)
+}

@@ -1,0 +1,92 @@
+package ball
+
+import (
+	"context"
+	"fmt"
+	"math"
+
+	"nimblebight/core/shapes"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Chain is balls that differ by their core alone. The one on the largest core is
+// drawn up from its rough way, each other one from its neighbour on a larger
+// core: so all of them lie alike, and what is mixed of two of them is a ball as
+// well. Drawn up each by itself, turns come to rest now on this side of a
+// neighbour and now on that.
+type Chain struct {
+	cores []float64 // in cord diameters, from the least
+	key   func(core float64) string
+	// laid is the rough way on a core, dressed the looser the higher try is; no
+	// problem where it has no looser one.
+	laid func(core float64, try int) *tighten.Problem
+	// out is how far a point is from the core's middle, or its axis.
+	out func(Vec) float64
+	// kept is what is embedded of the ball drawn up on a core.
+	kept     func(r tighten.Result, core float64) (shapes.Shape, error)
+	maxSteps int
+}
+
+// Keys are the names of the chain's balls.
+func (c Chain) Keys() (out []string) {
+	for _, core := range c.cores {
+		out = append(out, c.key(core))
+	}
+	return out
+}
+
+// Draw draws all balls of the chain up, by their names.
+func (c Chain) Draw() (map[string]shapes.Shape, error) {
+	out := map[string]shapes.Shape{}
+	set := tighten.Settings{PerDiameter: []float64{2, 3}, MaxSteps: c.maxSteps, Still: 2e-4, Tolerance: 0.004}
+	last := len(c.cores) - 1
+	r, err := c.first(c.cores[last], set)
+	set.PerDiameter, set.Warm = set.PerDiameter[1:], true
+	for i := last; err == nil; i-- {
+		core := c.cores[i]
+		if i < last {
+			p := c.laid(core, 0)
+			for k, s := range r.Strands {
+				p.Strands[k].Route = make([]Vec, len(s.Points))
+				for n, v := range s.Points {
+					p.Strands[k].Route[n] = c.sunk(v, c.cores[i+1], core)
+				}
+			}
+			if r, err = tighten.Draw(context.Background(), *p, set); err != nil {
+				return nil, fmt.Errorf("drawing up %q: %w", c.key(core), err)
+			}
+		}
+		if out[c.key(core)], err = c.kept(r, core); i == 0 {
+			break
+		}
+	}
+	return out, err
+}
+
+// first draws the ball on the largest core up: what jams is dressed anew, looser.
+func (c Chain) first(core float64, set tighten.Settings) (r tighten.Result, err error) {
+	for try := 0; ; try++ {
+		p := c.laid(core, try)
+		if p == nil {
+			return r, fmt.Errorf("drawing up %q: %w", c.key(core), err)
+		}
+		if r, err = tighten.Draw(context.Background(), *p, set); err == nil {
+			return r, nil
+		}
+	}
+}
+
+// sunk is a point of a ball as the ball follows its core, from one of a diameter
+// to a smaller one. What leads away from the ball stays.
+func (c Chain) sunk(v Vec, from, to float64) Vec {
+	const layers = 3.0 // diameters that follow wholly, and over which it ends
+	far := c.out(v)
+	share := 1 - smooth((far-from/2-layers)/layers)
+	by := 1 - share*(from-to)/2/math.Max(1, far)
+	if far < r3.Norm(v) { // towards an axis
+		return Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
+	}
+	return r3.Scale(by, v)
+}

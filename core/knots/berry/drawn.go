@@ -1,0 +1,25 @@
+package berry
+
+import (
+	_ "embed" // the shapes drawn up at build time
+
+	"nimblebight/core/shapes"
+	"nimblebight/core/tighten"
+)
+
+//go:embed drawn.bin
+var drawnBin []byte
+
+var family = shapes.Register(&shapes.Family{Folder: "berry", Problems: problems, Drawn: drawnBin})
+
+// problems are the shapes that are drawn up at build time.
+func problems() map[string]tighten.Problem {
+	out := map[string]tighten.Problem{}
+	for _, d := range berryFillers {
+		for squares := 2; squares <= 3; squares++ {
+			key, p := berryRoute(squares, d)
+			out[key] = p()
+		}
+	}
+	return out
+}

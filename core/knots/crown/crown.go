@@ -1,0 +1,208 @@
+// Package crown ties crown sinnets of four strands.
+package crown
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Lay is how one crown follows another.
+type Lay string
+
+// The lays.
+const (
+	Square Lay = "square"
+	Round  Lay = "round"
+)
+
+// Choices are the lays.
+func (Lay) Choices() []string { return []string{"square", "round"} }
+
+// Settings of a crown sinnet.
+type Settings struct {
+	Lay       Lay       `json:"lay,omitempty" typed:"lay" label:"laid" default:"square"`
+	Direction knot.Turn `json:"direction,omitempty" typed:"direction" label:"first crown" default:"clockwise"`
+}
+
+// Crown sinnets of four strands: each strand over its neighbour, the last
+// through the first bight.
+//
+// Laid square, every strand is led straight across and comes back in the same
+// place: straight columns of colour. Laid round, each crown goes on across the
+// diagonal in the direction kept, and the columns spiral.
+func init() {
+	knot.Add(knot.Knot{
+		ID: "crown", Name: "crown sinnet", Family: "four strands",
+		OtherNames: []string{"square crown sinnet", "round crown sinnet", "box stitch"},
+		For:        "a round or square neck of four strands: lanyards, fobs, handles",
+		Schools: []knot.School{
+			{Field: "lay", Default: "square", Why: "straight columns show at once where a strand was led the wrong way; round it turns and stands a tenth lower"},
+			{Field: "direction", Default: "clockwise", Why: "keep the one you begin with; laid square it changes by itself from crown to crown"},
+		},
+		Glyph:    "M5 9h9M10 19V6M19 15H9M14 5v13M5 9v3M10 6h3M19 15v-3M14 18h-3",
+		Repeats:  true,
+		Places:   true,
+		Settings: Settings{},
+		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}} },
+		Tie:      tie,
+		Sample:   knot.Sample{Line: "mount A B, crown 5", Cords: 2, Section: 1},
+	})
+	knot.AddRoute(knot.Route{
+		Name: "crown-sinnet", Family: "four strands", About: "four strands crowned again and again, laid square", Sinnet: true,
+		Problem: func() tighten.Problem { return crownCell(true) },
+		Measure: knot.PerStrand, Of: "a strand a crown", Published: 6.26, Share: 0.02, Height: 2.01,
+	})
+	knot.AddRoute(knot.Route{
+		Name: "round-crown-sinnet", Family: "four strands", About: "four strands crowned again and again, laid round", Sinnet: true,
+		Problem: func() tighten.Problem { return crownCell(false) },
+		Measure: knot.PerStrand, Of: "a strand a crown", Published: 6.06, Share: 0.02, Height: 1.78,
+	})
+}
+
+// crownCell is one crown: the four lines of a # sign, each beginning high and
+// ending low.
+func crownCell(square bool) tighten.Problem {
+	const a, b, pitch = 0.75, 2.0, 3.2
+	// The line of strand 0 in the plane across the work; y is down it.
+	line := []r3.Vec{{X: -a, Y: 1.5, Z: b}, {X: -a, Y: 2.1, Z: a + 0.3}, {X: -a, Y: 1.5, Z: 0}, {X: -a, Y: 0.9, Z: -a - 0.3}, {X: -a, Y: 1.5, Z: -b}}
+	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch, Mirror: square}}
+	if !square {
+		p.Cell.FreeTwist, p.Cell.Twist = true, 0.6
+	}
+	for i, next := range next(square) {
+		p.Strands = append(p.Strands, tighten.Strand{Route: knot.TurnRoute(line, float64(i)*math.Pi/2), Diameter: 1, Next: next})
+	}
+	return p
+}
+
+// next tells as which line of the next crown each line goes on: across, to where
+// the opposite one began. Where the next crown is a mirror image, that takes the
+// lines across it to their own other ends.
+func next(square bool) []int {
+	if square {
+		return []int{2, 1, 0, 3}
+	}
+	return []int{2, 3, 0, 1}
+}
+
+const crownNodes = 22 // of a strand in one crown
+
+// tie lays so many crowns one below the other. They are drawn up; where strands
+// come into the first and go out of the last they are constructed, and moved clear
+// of one another.
+func tie(w knot.Work) (knot.Tied, error) {
+	if n := len(w.Leads); n != 4 {
+		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; this crown is of four", n)}
+		if n > 4 {
+			r.Set, r.Label = knot.Numbered(1, 4), "Take the first four"
+		}
+		return knot.Tied{}, r
+	}
+	set := knot.Of[Settings](w.Section)
+	if set.Direction == knot.Anticlockwise { // the mirror of the same
+		set.Direction = knot.Clockwise
+		m := w
+		m.Section.Settings = set
+		m.Leads = slices.Clone(w.Leads)
+		knot.Flip(m.Leads)
+		t, err := tie(m)
+		if err != nil {
+			return t, err
+		}
+		t.Mirror(4)
+		t.Actions = actions(set.Lay, knot.Anticlockwise)
+		return t, nil
+	}
+	square := set.Lay != Round
+	shape, err := family.Shape(name(square), func() tighten.Problem { return crownCell(square) })
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	for i, pts := range shape.Strands {
+		shape.Strands = slices.Clone(shape.Strands)
+		shape.Strands[i] = knot.Curve(pts).Resample(crownNodes).Points
+	}
+	d := 0.0
+	for _, l := range w.Leads { // the thickest decides how it lies
+		d = math.Max(d, l.Diameter)
+	}
+	count := max(1, w.Section.Count)
+	cell := shape.Cell(square)
+	threads := shape.Lay(cell, next(square), count)
+	top, low := math.Inf(1), math.Inf(-1)
+	for _, pts := range threads {
+		for _, v := range pts {
+			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
+		}
+	}
+	const lead = 0.9 // of a diameter, straight into the first crown and out of the last
+	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: []int{0, 1, 2, 3}, Height: d * (low - top + 2*lead)}
+	var lines [][]r3.Vec
+	for _, pts := range threads {
+		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + lead, Z: v.Z}) }).Points
+		first, last := line[0], line[len(line)-1]
+		lines = append(lines, append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z}))
+	}
+	// Places are counted from the left where strands come in, and again where they
+	// go out; of two at one x the one in front comes first.
+	from := func(at func([]r3.Vec) r3.Vec) []int {
+		order := knot.Identity(4)
+		slices.SortStableFunc(order, func(i, j int) int {
+			a, b := at(lines[i]), at(lines[j])
+			if math.Abs(a.X-b.X) > 0.05*d {
+				return cmp.Compare(a.X, b.X)
+			}
+			return cmp.Compare(b.Z, a.Z)
+		})
+		return order
+	}
+	in, out := from(func(l []r3.Vec) r3.Vec { return l[0] }), from(func(l []r3.Vec) r3.Vec { return l[len(l)-1] })
+	cleared := knot.Clear(lines, d)
+	for _, i := range in {
+		t.Paths = append(t.Paths, knot.Path{Points: cleared[i]})
+	}
+	for _, i := range out {
+		t.Order = append(t.Order, slices.Index(in, i))
+	}
+	t.Cells = append(t.Cells, 0)
+	for k := 1; k < count; k++ {
+		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+lead))
+	}
+	t.Cells = append(t.Cells, t.Height)
+	t.Turned = math.Remainder(float64(count)*cell.Twist, math.Pi/2)
+	t.Actions = actions(set.Lay, knot.Clockwise)
+	return t, nil
+}
+
+// actions are the moves of one crown.
+func actions(lay Lay, direction knot.Turn) []knot.Action {
+	after := "Lay the next crown the other way round: every strand goes straight back across, to the side it came from."
+	if lay == Round {
+		after = "Lay the next crown the same way round: every strand goes on across the corner."
+	}
+	out := []knot.Action{}
+	for i := range 4 {
+		a := knot.Action{Moves: i, Text: fmt.Sprintf("Lay strand %d, %s, over its neighbour's end.", i+1, direction), Detail: "Looking at the working end."}
+		if i == 3 {
+			a.Text = "Lay strand 4 over its neighbour's end and through the bight of strand 1."
+			a.Detail = "Draw all four up evenly, a little at a time. " + after
+			a.Gate = "Each strand goes over one and under one; the four make a small square."
+		}
+		out = append(out, a)
+	}
+	return out
+}
+
+func name(square bool) string {
+	if square {
+		return "square crown of 4"
+	}
+	return "round crown of 4"
+}

@@ -1,0 +1,413 @@
+// Package diamond lays diamonds of hitches.
+package diamond
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/kept"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/hitch"
+	"nimblebight/core/knots/row"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// What stands inside a diamond, in which order its side strands come, and how its
+// last tip is closed.
+type (
+	Inside string
+	Order  string
+	Close  string
+)
+
+// Choices are what can stand inside.
+func (Inside) Choices() []string { return []string{"empty", "square-knot", "bead"} }
+
+// Choices are the orders.
+func (Order) Choices() []string { return []string{"in-turn", "outermost-first"} }
+
+// Choices are the tips.
+func (Close) Choices() []string { return []string{"join", "end", "end-doubled"} }
+
+// Settings of diamonds.
+type Settings struct {
+	Inside Inside     `json:"inside,omitempty" typed:"inside" label:"inside" default:"empty"`
+	Order  Order      `json:"order,omitempty" typed:"order" label:"side strands" default:"in-turn"`
+	Close  Close      `json:"close,omitempty" typed:"close" label:"last tip" default:"join"`
+	Bead   *knot.Bead `json:"bead,omitempty" for:"inside=bead"`
+}
+
+// Diamond in hitches: two diagonals of double half hitches lead apart from the
+// middle and two lead back to it, joined there by one more hitch. The two
+// middle strands are the fillers.
+//
+// Right: four straight sides of ribs, the same number of hitches in each, the
+// waist closed. Wrong: a side with a hitch too few; the diamond leans.
+//
+// Makers differ in what stands inside (nothing, a square knot over the four
+// middle strands, a bead on the middle two), in which side strand comes first
+// (outermost first tucks them in at the waist of two diamonds), and in the last
+// tip: joined by a hitch, left open, or with the first strand of each side laid
+// in with the filler for a fuller edge.
+func init() {
+	knot.Add(knot.Knot{
+		ID: "diamond", Name: "diamond", Family: "hitches",
+		OtherNames: []string{"lozenge", "diamond of hitches"},
+		For:        "a frame of ribs on six strands or more, for a bead or a knot inside",
+		Repeats:    true,
+		Schools: []knot.School{
+			{Field: "inside", Default: "empty", Why: "an empty diamond shows whether its sides are even"},
+			{Field: "order", Default: "in-turn", Why: "in turn the strands hang free at the waist; outermost first tucks them in under the next diamond"},
+			{Field: "close", Default: "join", Why: "one more hitch holds the tip; leave it open only where a knot follows that holds it"},
+		},
+		Glyph:    "M12 2l9 10-9 10-9-10zM12 7l4.500 5-4.500 5-4.500-5z",
+		Places:   true,
+		Settings: Settings{},
+		Terms: func(knot.Section) knot.Terms {
+			return knot.Terms{Takes: knot.Takes{Least: 4, Even: true}, Parts: func(n int) int { return n }}
+		},
+		Tie:    tieDiamonds,
+		Sample: knot.Sample{Line: "mount A B C, diamond", Cords: 3, Section: 1},
+	})
+}
+
+// tieDiamonds ties as many diamonds as the section counts, one under the other;
+// only the last of them has its tip as the section says.
+func tieDiamonds(w knot.Work) (knot.Tied, error) {
+	count := max(1, w.Section.Count)
+	return knot.Each(w, count, func(w knot.Work, k int) (knot.Tied, error) {
+		if k < count-1 {
+			set := knot.Of[Settings](w.Section)
+			set.Close = "join"
+			w.Section.Settings = set
+		}
+		return tieDiamond(w)
+	})
+}
+
+var diamonds kept.By[knot.Tied] // in the greatest diameter
+
+// tieDiamond ties one diamond: laid out by its hitches, then parted where the
+// lines laid between them press into one another. It is worked out once for
+// cords of a proportion, whatever their size.
+func tieDiamond(w knot.Work) (knot.Tied, error) {
+	d := 0.0
+	for _, l := range w.Leads {
+		d = math.Max(d, l.Diameter)
+	}
+	unit := w
+	unit.Leads = append([]knot.Lead{}, w.Leads...)
+	set := knot.Of[Settings](w.Section)
+	key := fmt.Sprintf("%s %s %s", set.Inside, set.Order, set.Close)
+	for i := range unit.Leads {
+		unit.Leads[i].Diameter /= d
+		key += fmt.Sprintf(" %.4f %.3f", unit.Leads[i].Diameter, unit.Leads[i].Figures.Squeeze)
+	}
+	if set.Inside == "bead" {
+		b := set.Bead
+		if b == nil {
+			b = &knot.Bead{}
+		}
+		if len(w.Leads) >= 4 && len(w.Leads)%2 == 0 { // told of the real sizes
+			h := len(w.Leads) / 2
+			if err := knot.Threads(b, []knot.Lead{w.Leads[h-2], w.Leads[h+1]}, "the middle two strands"); err != nil {
+				return knot.Tied{}, err
+			}
+		}
+		of := set
+		of.Bead = &knot.Bead{HoleMM: b.HoleMM / d, LengthMM: b.LengthMM / d, WidthMM: b.WidthMM / d, Colour: b.Colour}
+		unit.Section.Settings = of
+		key += fmt.Sprintf(" bead %.4f %.4f", b.LengthMM/d, b.WidthMM/d)
+	}
+	t, err := diamonds.Get(key, func() (knot.Tied, error) {
+		t, err := layDiamond(unit)
+		if err != nil {
+			return t, err
+		}
+		t.Part(unit.Leads)
+		return t, nil
+	})
+	if err != nil {
+		return t, err
+	}
+	out := t
+	out.Height *= d
+	out.Paths = make([]knot.Path, len(t.Paths))
+	for i, p := range t.Paths {
+		out.Paths[i] = knot.Path{Points: knot.Curve(p.Points).Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: d * v.X, Y: d * v.Y, Z: d * v.Z} }).Points}
+	}
+	if len(t.Beads) > 0 {
+		at := t.Beads[0].At
+		out.Beads = []knot.BeadAt{{At: r3.Vec{X: d * at.X, Y: d * at.Y, Z: d * at.Z}, Bead: *set.Bead}}
+	}
+	return out, nil
+}
+
+func layDiamond(w knot.Work) (knot.Tied, error) {
+	n := len(w.Leads)
+	s := knot.Of[Settings](w.Section)
+	switch {
+	case n%2 != 0:
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("a diamond needs an even number of strands, as many on each side; it has %d", n), Set: evenPlaces(w.Section.Strands, n), Label: "Leave the last strand out"}
+	case n < 4:
+		return knot.Tied{}, fmt.Errorf("a diamond needs four strands or more; it has %d", n)
+	case s.Inside == "square-knot" && n < 6:
+		return knot.Tied{}, &knot.Refused{Field: "inside", Why: fmt.Sprintf("a square knot inside needs the four middle strands of six or more; the diamond has %d", n), Set: "empty", Label: "Leave it empty inside"}
+	}
+	h := n / 2
+	left, right := w.Leads[:h-1], w.Leads[h+1:]
+	fl, fr := w.Leads[h-1], w.Leads[h]
+	sides := append(append([]knot.Lead{}, left...), right...)
+	filler := math.Max(fl.Diameter, fr.Diameter)
+	ribs, err := hitch.NewRow(sides, filler)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	lower := ribs
+	m := h - 1 // hitches a side
+	doubled := s.Close == "end-doubled" && m > 1
+	if doubled { // the first strand of each side lies in with the filler
+		if lower, err = hitch.NewRow(sides, filler+ribs.D*1.2); err != nil {
+			return knot.Tied{}, err
+		}
+		lower.Step = ribs.Step
+	}
+	sin, cos := math.Sincos(hitch.Incline)
+	d, tall := ribs.D, ribs.Unit.Tall*ribs.D
+	run := float64(m)*ribs.Step + 0.35*d
+	top := tall * cos
+	if s.Order == "outermost-first" { // room to cross one another
+		top += 0.9 * d * float64(m-1)
+	}
+	// What stands inside decides how far the sides are led down at the corners.
+	room := run * sin // between apex and corner
+	extra, inside, err := standsInside(w, d, top, room)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	corner := top + room
+	tip := 0.35 * ribs.Step // room at the lower tip
+	if s.Close == "join" {
+		tip = 0.55 * ribs.Step // for the hitch that joins
+	}
+	bottom := corner + extra + (run+tip)*sin
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: ribs.Unit.Gap, Paths: make([]knot.Path, n)}
+	t.Height = bottom + tall*cos + 0.7*d // under the lowest turn of the joining hitch
+	if s.Close != "join" {
+		t.Height = bottom + 1.5*d
+	}
+	way := func(k int) float64 { return (float64(k)+0.5)*ribs.Step + 0.2*d } // from the apex
+	at := func(side, way float64) r3.Vec { return r3.Vec{X: side * way * cos, Y: top + way*sin} }
+	back := func(side, way float64) r3.Vec { return r3.Vec{X: side * (way + tip) * cos, Y: bottom - (way+tip)*sin} }
+
+	// The fillers: from the apex down the side, round the corner and back.
+	frame := func(side float64, lead int) {
+		far := run + 0.2*d
+		a, b := at(side, far), back(side, far)
+		pts := []r3.Vec{{X: side * 0.5 * d}, {X: side * 0.5 * d, Y: top * 0.5}, at(side, 0.45*d), at(side, run/2), at(side, run-0.3*d),
+			{X: a.X, Y: a.Y}, {X: a.X + side*0.25*d, Y: (a.Y + b.Y) / 2}, {X: b.X, Y: b.Y}, back(side, run-0.3*d), back(side, run/2), back(side, 0.35*d)}
+		if doubled {
+			for i := 7; i < len(pts); i++ {
+				pts[i].Z = 0.5 * d
+			}
+		}
+		switch {
+		case s.Close == "join" && side < 0: // on through the hitch that joins
+			pts = append(pts, back(side, -tip), r3.Vec{X: 0.55 * ribs.Step * cos, Y: bottom + 0.55*ribs.Step*sin}, r3.Vec{X: 0.8*ribs.Step*cos + 0.3*d, Y: t.Height})
+		case s.Close == "join":
+			// its hitch is laid below
+		default:
+			pts = append(pts, r3.Vec{X: side * 0.58 * d, Y: bottom + 0.5*d}, r3.Vec{X: side * 0.55 * d, Y: t.Height})
+		}
+		t.Paths[lead] = knot.Path{Points: curve.Spline(pts, false).Points}
+	}
+	frame(-1, h-1)
+	frame(1, h)
+	if s.Close == "join" {
+		join, err := hitch.NewRow([]knot.Lead{fr}, fl.Diameter)
+		if err != nil {
+			return knot.Tied{}, err
+		}
+		// The right filler is hitched over the left one where they meet.
+		hitched := join.Over(r3.Vec{Y: bottom}, hitch.Incline, false)
+		body := t.Paths[h].Points
+		dir := r3.Vec{X: -cos, Y: sin}
+		lead := append(body, knot.Join(body[len(body)-1], hitched[0], dir, r3.Vec{X: -sin, Y: cos})...)
+		lead = append(lead[:len(lead)-1], hitched...)
+		last := lead[len(lead)-1]
+		t.Paths[h] = knot.Path{Points: append(lead, knot.Join(last, r3.Vec{X: -0.6 * d, Y: t.Height}, r3.Vec{X: -sin, Y: cos}, r3.Vec{Y: 1})...)}
+	}
+	// The side strands, by the hitch of the upper diagonal that they make.
+	outermost := s.Order == "outermost-first"
+	tie := func(side float64, leads []knot.Lead, first int) {
+		for i := range leads {
+			// near counts from the middle.
+			near := len(leads) - 1 - i
+			if side > 0 {
+				near = i
+			}
+			up := near
+			if outermost {
+				up = m - 1 - near
+			}
+			leftward := side < 0
+			h1 := ribs.Over(at(side, way(up)), hitch.Incline, leftward)
+			low := m - 1 - up // on the lower diagonal, from the corner
+			start := r3.Vec{X: h1[0].X, Z: h1[0].Z}
+			pts := knot.Through(start, h1, h1[len(h1)-1].Y)
+			if outermost { // they cross one another before the first hitch, each in a layer of its own
+				start = r3.Vec{X: at(side, way(near)).X, Z: h1[0].Z}
+				layer := h1[0].Z - 1.05*d*float64(near)
+				mid := r3.Vec{X: (start.X + h1[0].X) / 2, Y: h1[0].Y * 0.45, Z: layer}
+				lead := curve.Spline([]r3.Vec{start, {X: start.X, Y: h1[0].Y * 0.12, Z: (start.Z + layer) / 2}, mid, {X: h1[0].X, Y: h1[0].Y * 0.85, Z: (layer + h1[0].Z) / 2}, h1[0]}, false).Points
+				pts = append(lead, knot.Through(h1[0], h1, h1[len(h1)-1].Y)[1:]...)
+			}
+			if inside != nil {
+				if via := inside(int(side), near); via != nil {
+					last := pts[len(pts)-1]
+					dir := r3.Vec{Y: 1}
+					pts = append(pts, knot.Join(last, via[0], dir, dir)...)
+					pts = append(pts, via[1:]...)
+				}
+			}
+			if doubled && low == 0 {
+				// Round the corner and down the lower side with the filler.
+				far := run + 0.1*d
+				b := back(side, far)
+				in := []r3.Vec{{X: b.X - side*0.5*d, Y: b.Y, Z: -0.7 * d}, back(side, run-0.3*d), back(side, run/2), back(side, 0.35*d), {X: side * 1.6 * d, Y: t.Height}}
+				for q := 1; q < len(in); q++ {
+					in[q].Z = -0.56 * d
+				}
+				last := pts[len(pts)-1]
+				pts = append(pts, curve.Spline(append([]r3.Vec{last, {X: last.X, Y: last.Y + 0.4*d, Z: last.Z}}, in...), false).Points[1:]...)
+			} else {
+				h2 := lower.Over(back(side, way(up)), hitch.Incline, !leftward)
+				last := pts[len(pts)-1]
+				pts = append(pts, knot.Join(last, h2[0], r3.Vec{Y: 1}, r3.Vec{X: side * sin, Y: cos})...)
+				pts = append(pts, h2[1:]...)
+				end := pts[len(pts)-1]
+				pts = append(pts, knot.Join(end, r3.Vec{X: end.X, Y: t.Height}, r3.Vec{X: side * sin, Y: cos}, r3.Vec{Y: 1})...)
+			}
+			t.Paths[first+i] = knot.Path{Points: pts}
+		}
+	}
+	tie(-1, left, 0)
+	tie(1, right, h+1)
+	if s.Inside == "bead" {
+		t.Beads = []knot.BeadAt{{At: r3.Vec{Y: corner + extra/2}, Bead: *s.Bead}}
+	}
+	t.Order = knot.Identity(n)
+	if s.Close == "join" {
+		t.Order[h-1], t.Order[h] = h, h-1
+	}
+	if outermost { // each side has changed its order
+		flip := func(a, b int) {
+			for i, j := a, b; i < j; i, j = i+1, j-1 {
+				t.Order[i], t.Order[j] = t.Order[j], t.Order[i]
+			}
+		}
+		flip(0, h-2)
+		flip(h+1, n-1)
+	}
+	if doubled { // the strand laid in with the filler comes out beside it
+		first := 0
+		if outermost {
+			first = h - 2
+		}
+		move := func(lead, to int) {
+			t.Order = slices.Insert(slices.DeleteFunc(t.Order, func(i int) bool { return i == lead }), to, lead)
+		}
+		move(first, h-2)
+		move(n-1-first, h+1)
+	}
+	t.Actions = diamondActions(s, n)
+	return t, nil
+}
+
+// standsInside gives how far the corners are led down for what stands inside a
+// diamond, and the way of each inner strand through it.
+func standsInside(w knot.Work, d, top, room float64) (extra float64, via func(side, near int) []r3.Vec, err error) {
+	s, n := knot.Of[Settings](w.Section), len(w.Leads)
+	h := n / 2
+	switch s.Inside {
+	case "square-knot":
+		in := knot.Work{Section: row.Square(1, knot.Left),
+			Leads: []knot.Lead{w.Leads[h-3], w.Leads[h-2], w.Leads[h+1], w.Leads[h+2]}}
+		t, err := row.Tie(in, 2, knot.Left)
+		if err != nil {
+			return 0, nil, err
+		}
+		free := 2*room - 3.2*d // between the tips, less the ribs
+		extra = math.Max(0.5*d, t.Height+4.2*d-free)
+		// The knot stands in the middle between apex and lower tip.
+		return extra, func(side, near int) []r3.Vec {
+			if near > 1 {
+				return nil
+			}
+			k := map[[2]int]int{{-1, 1}: 0, {-1, 0}: 1, {1, 0}: 2, {1, 1}: 3}[[2]int{side, near}]
+			y := top + room + extra/2 - t.Height/2
+			var out []r3.Vec
+			for _, v := range t.Paths[k].Points {
+				out = append(out, r3.Vec{X: v.X, Y: v.Y + y, Z: v.Z})
+			}
+			return out
+		}, nil
+	case "bead":
+		b := *s.Bead
+		free := 2*room - 3.2*d
+		extra = math.Max(0, b.LengthMM+1.6*d-free)
+		sit := knot.Seats([]knot.Lead{w.Leads[h-2], w.Leads[h+1]})
+		return extra, func(side, near int) []r3.Vec {
+			if near > 0 {
+				return nil
+			}
+			at := sit[(side+1)/2]
+			y := top + room + extra/2
+			return []r3.Vec{{X: at.X, Y: y - b.LengthMM/2, Z: at.Z}, {X: at.X, Y: y, Z: at.Z}, {X: at.X, Y: y + b.LengthMM/2, Z: at.Z}}
+		}, nil
+	}
+	return 0.5 * d, nil, nil
+}
+
+func diamondActions(s Settings, n int) []knot.Action {
+	h := n / 2
+	var out []knot.Action
+	side := func(place int, leftwards bool) {
+		as := hitch.Actions(n, place, 1, leftwards, true)[:h] // the filler laid, and a hitch for each strand of the side
+		for i, a := range as {
+			if i > 0 {
+				a.Gate = ""
+			}
+			out = append(out, a)
+		}
+	}
+	side(h, true)
+	side(h+1, false)
+	out[len(out)-1].Gate = "Both sides have the same number of hitches and lie in straight lines."
+	switch s.Inside {
+	case "square-knot":
+		out = append(out, knot.Action{Moves: -1, Text: "Tie one square knot with the four middle strands, two fillers and two workers.", Detail: "Dress it to the middle of the diamond."})
+	case "bead":
+		out = append(out, knot.Action{Moves: -1, Text: "Put the bead on the two middle strands.", Detail: "Push it up to the apex and hold it there.", Gate: "The bead looks the right way."})
+	}
+	side(1, false)
+	side(n, true)
+	switch s.Close {
+	case "join":
+		out = append(out, knot.Action{Moves: h, From: "right", Text: "Hitch the right filler twice over the left one where they meet.", Detail: "Draw the waist shut.", Gate: "The tip is closed and the four sides are alike."})
+	case "end-doubled":
+		out = append(out, knot.Action{Moves: -1, Text: "The first strand of each lower side was laid in with its filler; draw both up together.", Gate: "The lower edges are fuller than the upper ones and even."})
+	}
+	return out
+}
+
+// evenPlaces are the places of a section less its last, so that they are even.
+func evenPlaces(strands []int, n int) []int {
+	if len(strands) == n {
+		return append([]int{}, strands[:n-1]...)
+	}
+	return knot.Numbered(1, n-1)
+}

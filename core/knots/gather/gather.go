@@ -1,0 +1,149 @@
+// Package gather holds a bundle together by a wrap.
+package gather
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Settings of a gathering knot.
+type Settings struct {
+	Cord  knot.CordID `json:"cord,omitempty" typed:"-" label:"cord" needed:"yes"`
+	Turns int         `json:"turns,omitempty" typed:"turns" label:"turns" default:"6" least:"1" most:"500" needed:"yes"`
+}
+
+// Gathering knot (wrap knot): a separate cord is laid as a long eye along the
+// bundle, wound round it and the eye from the top, its end put through the eye;
+// the other end is pulled till the eye is half way under the turns, and both
+// are cut flush.
+//
+// Right: the turns lie side by side, none crossed, none climbing on another.
+// Wrong: a turn that crosses another; pull it off and wind again.
+//
+// Makers differ in the number of turns; below five the eye shows when the wrap
+// works loose.
+func init() {
+	knot.Add(knot.Knot{
+		Outside: true, ID: "gather", Name: "gathering knot", Family: "wraps and gathers",
+		OtherNames: []string{"wrap knot", "wrapping knot"},
+		For:        "holding a bundle together above a tassel",
+		Schools:    []knot.School{{Field: "turns", Default: "6", Why: "five or more keep the eye hidden"}},
+		Short:      []string{"wrap"},
+		Glyph:      "M9 2v20M15 2v20M5 9h14M5 12h14M5 15h14",
+		Settings:   Settings{},
+		Hangs:      true,
+		Terms: func(s knot.Section) knot.Terms {
+			return knot.Terms{Takes: knot.Takes{Least: 2}, Bundles: true, Cords: []string{string(knot.Of[Settings](s).Cord)}, CordsAt: "cord"}
+		},
+		Wraps: func(w knot.Work) float64 {
+			return (float64(knot.Of[Settings](w.Section).Turns) + 1) * w.Own[0].Diameter
+		},
+		Tie:    tieGather,
+		Sample: knot.Sample{Line: "mount A B, gather C turns=5", Cords: 2, Section: 1},
+		Anew: func(_ int, free []string) []knot.Section {
+			set := Settings{Turns: 6}
+			if len(free) > 0 {
+				set.Cord = knot.CordID(free[0])
+			}
+			return []knot.Section{{Do: "gather", Settings: set}}
+		},
+	})
+}
+
+// round is a taut turn of cord of diameter d about a bundle: its centre line
+// in section, closed, from the right side over the face.
+func round(ds []knot.Disc, d float64) []r3.Vec {
+	const n = 72
+	var out []r3.Vec
+	for i := range n {
+		s, c := math.Sincos(2 * math.Pi * float64(i) / n)
+		best, at := math.Inf(-1), 0
+		for k, q := range ds {
+			if h := q.X*c + q.Z*s + q.R; h > best {
+				best, at = h, k
+			}
+		}
+		q := ds[at]
+		out = append(out, r3.Vec{X: q.X + (q.R+d/2)*c, Z: q.Z + (q.R+d/2)*s})
+	}
+	return out
+}
+
+func tieGather(w knot.Work) (knot.Tied, error) {
+	if len(w.Leads) < 2 {
+		return knot.Tied{}, fmt.Errorf("gather needs two strands or more to hold; it has %d", len(w.Leads))
+	}
+	set := knot.Of[Settings](w.Section)
+	own := w.Own[0]
+	d := own.Diameter
+	var radii []float64
+	var from []r3.Vec
+	for _, l := range w.Leads {
+		radii, from = append(radii, l.Diameter/2), append(from, l.At)
+	}
+	// The two legs of the eye lie in the bundle too.
+	radii = append(radii, d/2, d/2)
+	from = append(from, r3.Vec{X: -d, Z: -3 * d}, r3.Vec{X: d, Z: -3 * d})
+	ds := knot.Bundle(radii, from, len(w.Leads))
+	if w.Core != nil { // the strands end in the core, and the eye lies behind it
+		ds = ds[:0:0]
+		back := math.Inf(1)
+		for _, q := range w.Core {
+			ds = append(ds, knot.Disc{X: q.X, Z: q.Z, R: q.R})
+			back = math.Min(back, q.Z-q.R)
+		}
+		ds = append(ds, knot.Disc{X: -0.6 * d, Z: back - d/2, R: d / 2}, knot.Disc{X: 0.6 * d, Z: back - d/2, R: d / 2})
+	}
+	ring := round(ds, d)
+	t := knot.Tied{Loose: true, Order: knot.Identity(len(w.Leads)), Repeats: 1, Gap: 1}
+	t.Height = float64(set.Turns)*d + d
+	t.LengthMM = t.Height / 2 // where its eye comes to lie
+	for i, l := range w.Leads {
+		if w.Core != nil {
+			t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{l.At}})
+			continue
+		}
+		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: ds[i].X, Z: ds[i].Z}, {X: ds[i].X, Y: t.Height, Z: ds[i].Z}}})
+	}
+	a, b := ds[len(ds)-2], ds[len(ds)-1]
+	// Down along one leg, the eye's bend, up along the other, then the turns.
+	pts := []r3.Vec{{X: a.X, Y: 0.2 * d, Z: a.Z}, {X: a.X, Y: t.Height - 0.5*d, Z: a.Z}}
+	for i := 1; i < 6; i++ {
+		s, c := math.Sincos(math.Pi * float64(i) / 6)
+		m := curve.Lerp(r3.Vec{X: a.X, Z: a.Z}, r3.Vec{X: b.X, Z: b.Z}, (1-c)/2)
+		pts = append(pts, r3.Vec{X: m.X, Y: t.Height - 0.5*d + 0.5*d*s, Z: m.Z})
+	}
+	pts = append(pts, r3.Vec{X: b.X, Y: t.Height - 0.5*d, Z: b.Z}, r3.Vec{X: b.X, Y: 0.7 * d, Z: b.Z})
+	// Begin where the ring is nearest to the eye's leg.
+	first, best := 0, math.Inf(1)
+	for i, v := range ring {
+		if h := math.Hypot(v.X-b.X, v.Z-b.Z); h < best {
+			first, best = i, h
+		}
+	}
+	about := curve.Curve{Points: ring, Closed: true}.Length()
+	run := 0.0
+	for k := 0; k <= set.Turns*len(ring); k++ {
+		v := ring[(first+k)%len(ring)]
+		if k > 0 {
+			u := ring[(first+k-1)%len(ring)]
+			run += math.Hypot(v.X-u.X, v.Z-u.Z)
+		}
+		pts = append(pts, r3.Vec{X: v.X, Y: 0.5*d + d*run/about, Z: v.Z})
+	}
+	t.Own = []knot.Path{{Points: pts}}
+	t.Actions = []knot.Action{
+		{Moves: len(w.Leads), Text: fmt.Sprintf("Lay cord %s along the bundle as a long eye, the bend down.", set.Cord),
+			Detail: "Leave the short end standing out at the top."},
+		{Moves: len(w.Leads), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
+			Detail: "Side by side and snug.", Gate: "The turns lie side by side; none crosses another."},
+		{Moves: len(w.Leads), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
+			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
+	}
+	return t, nil
+}

@@ -1,0 +1,23 @@
+package mount
+
+import (
+	_ "embed" // the shapes drawn up at build time
+
+	"nimblebight/core/shapes"
+	"nimblebight/core/tighten"
+)
+
+//go:embed drawn.bin
+var drawnBin []byte
+
+var family = shapes.Register(&shapes.Family{Folder: "mount", Problems: problems, Drawn: drawnBin})
+
+// problems are the shapes that are drawn up at build time.
+func problems() map[string]tighten.Problem {
+	out := map[string]tighten.Problem{}
+	for _, d := range headBars {
+		key, p := headOn(d)
+		out[key] = p()
+	}
+	return out
+}

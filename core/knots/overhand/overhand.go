@@ -1,0 +1,294 @@
+// Package overhand ties overhands: of one strand, of a bundle, and of one leg round
+// the rest.
+package overhand
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// With is what an overhand is tied with.
+type With string
+
+// Choices are all strands together, or one leg round the rest.
+func (With) Choices() []string { return []string{"all", "one-leg"} }
+
+// Settings of an overhand.
+type Settings struct {
+	Of    With       `json:"of,omitempty" typed:"of" label:"tied with" default:"all"`
+	Which knot.Place `json:"which,omitempty" typed:"which" label:"which leg"`
+}
+
+// Overhand and figure-eight knots in one strand: the stoppers that every cord
+// worker knows; and the overhand that holds a bundle.
+//
+// Overhand: the end round its own part and through the loop; three crossings.
+// Figure-eight: half a turn more before it goes through; four crossings, comes
+// undone more easily and stands a little larger.
+//
+// Overhand of the bundle: all strands together tie one. Overhand with one leg:
+// one strand goes round all the others, over its own part and through.
+//
+// Right: the strands of the bundle lie side by side all the way round, none
+// crossed. Wrong: one strand takes all the strain.
+func init() {
+	knot.Add(knot.Knot{
+		ID: "overhand", Name: "overhand", Family: "wraps and gathers",
+		OtherNames: []string{"overhand of the bundle", "thumb knot", "half hitch round the rest"},
+		For:        "holding a bundle together without a cord of its own",
+		Schools: []knot.School{{Field: "of", Default: "all",
+			Why: "all together holds for good; one leg round the rest stands slimmer and can be undone"}},
+		Glyph:    "M10 2v7c0 3-5 3-5 6s3 5 7 5 7-2 7-5-5-3-5-6V2M12 13v9",
+		Places:   true,
+		Settings: Settings{},
+		Terms: func(knot.Section) knot.Terms {
+			return knot.Terms{Takes: knot.Takes{Least: 2}, Bundles: true}
+		},
+		Tie:    tieOverhand,
+		Sample: knot.Sample{Line: "mount A B, overhand of=all", Cords: 2, Section: 1},
+	})
+	knot.AddRoute(knot.Route{
+		Name: "overhand", Family: "stoppers", About: "the end round its own part and through the loop",
+		Problem: overhandRoute,
+		Measure: knot.Beyond, Of: "cord beyond the straight", Published: 10.2, Share: 0.03,
+	})
+	knot.AddRoute(knot.Route{
+		Name: "figure-eight-stopper", Family: "stoppers", About: "half a turn more than an overhand before it goes through",
+		Problem: func() tighten.Problem {
+			eight := knot.Around(56, func(t float64) r3.Vec {
+				r := 2.4 + 1.2*math.Cos(2*t)
+				return r3.Vec{X: r * math.Cos(3*t+0.3), Y: r * math.Sin(3*t+0.3), Z: math.Sin(4 * t)}
+			})
+			return tighten.Problem{Strands: []tighten.Strand{{Route: knot.OpenUp(eight, 14), Diameter: 1}}}
+		},
+		Measure: knot.Beyond, Of: "cord beyond the straight", Published: 13.8, Share: 0.04,
+	})
+}
+
+func overhandRoute() tighten.Problem {
+	trefoil := knot.Around(40, func(t float64) r3.Vec {
+		r := 2.6 + 1.2*math.Cos(3*t)
+		return r3.Vec{X: r * math.Cos(2*t+0.55), Y: r * math.Sin(2*t+0.55), Z: math.Sin(3 * t)}
+	})
+	return tighten.Problem{Strands: []tighten.Strand{{Route: knot.OpenUp(trefoil, 14), Diameter: 1}}}
+}
+
+// legCores are the bundles, in legs, round which an overhand is drawn up at
+// build time.
+var legCores = []float64{1, 1.4, 2, 2.8, 3.8, 5}
+
+// overhandRound is one leg tied once round a straight bundle: across its front,
+// round behind it, over its own part and down through the turn.
+func overhandRound(core float64) (string, func() tighten.Problem) {
+	return fmt.Sprintf("overhand round %.2f", core), func() tighten.Problem {
+		r := core/2 + 0.8
+		at := func(degrees, out, y float64) r3.Vec { // from the left over the front
+			s, c := math.Sincos(degrees * math.Pi / 180)
+			return r3.Vec{X: -(r + out) * c, Y: y, Z: (r + out) * s}
+		}
+		front := at(75, 0, 0)
+		route := []r3.Vec{{X: -r, Y: -14}, {X: -r, Y: -5}, at(8, 0, -2.2), at(35, 0.3, -1), at(75, 1, -0.2), at(115, 0.5, 0.1), at(180, 0.1, 0.2), at(250, 0.1, 0), at(310, 0.3, -1),
+			at(340, 1, -2.3), at(365, 1.4, -2.8), at(395, 0.8, -2.6), at(425, 0, -1.7), at(435, -0.1, -0.2), at(435, 0, 1.6), {X: front.X, Y: 5, Z: front.Z}, {X: front.X, Y: 14, Z: front.Z}}
+		return tighten.Problem{Strands: []tighten.Strand{{Route: route, Diameter: 1}},
+			Bars: []tighten.Bar{{From: r3.Vec{Y: -60}, To: r3.Vec{Y: 60}, Diameter: core}}}
+	}
+}
+
+func tieOverhand(w knot.Work) (knot.Tied, error) {
+	if len(w.Leads) < 2 {
+		return knot.Tied{}, fmt.Errorf("overhand holds two strands or more; it has %d", len(w.Leads))
+	}
+	if knot.Of[Settings](w.Section).Of == "one-leg" {
+		return tieOverhandOfOne(w)
+	}
+	s, err := family.Shape("overhand", overhandRoute)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	// The bundle is the rope; every strand keeps its place in it.
+	seat := knot.Seats(w.Leads)
+	wide := 0.0
+	for i, q := range seat {
+		wide = math.Max(wide, math.Hypot(q.X, q.Z)+w.Leads[i].Diameter/2)
+	}
+	wide *= 2
+	// Its ends are straight up to where they leave the line of their pull.
+	line := knot.Curve(s.Strands[0]).Resample(401).Points
+	straight := func(pts []r3.Vec) int { // nodes up to where it turns off
+		dir := r3.Unit(r3.Sub(pts[12], pts[0]))
+		for k := 12; k+6 < len(pts)/2; k++ {
+			if r3.Dot(r3.Unit(r3.Sub(pts[k+6], pts[k])), dir) < math.Cos(0.15) {
+				return k
+			}
+		}
+		return 0
+	}
+	first := straight(line)
+	back := slices.Clone(line)
+	slices.Reverse(back)
+	line = line[first : len(line)-straight(back)]
+	// It hangs with its ends one under the other.
+	a, b := line[0], line[len(line)-1]
+	down := r3.Unit(r3.Sub(b, a))
+	across := r3.Unit(r3.Cross(r3.Vec{Z: 1}, down))
+	out := r3.Cross(down, across)
+	rope := make([]r3.Vec, 0, len(line)+2)
+	high, low := 0.0, 0.0
+	for _, v := range line {
+		v = r3.Sub(v, a)
+		v = r3.Vec{X: -wide * r3.Dot(v, across), Y: wide * r3.Dot(v, down), Z: -wide * r3.Dot(v, out)}
+		high, low = math.Min(high, v.Y-wide/2), math.Max(low, v.Y+wide/2)
+		rope = append(rope, v)
+	}
+	for i := range rope {
+		rope[i].Y -= high
+	}
+	rope = append([]r3.Vec{{}}, rope...)
+	rope = append(rope, r3.Vec{X: rope[len(rope)-1].X, Y: low - high, Z: rope[len(rope)-1].Z})
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Height: low - high, Order: knot.Identity(len(w.Leads))}
+	for _, pts := range beside(rope, seat) {
+		pts[len(pts)-1].Y = t.Height
+		t.Paths = append(t.Paths, knot.Path{Points: pts})
+	}
+	for i := range w.Leads {
+		t.Workers = append(t.Workers, i)
+	}
+	t.Actions = []knot.Action{{Moves: -1, Text: fmt.Sprintf("Tie strands %s together in one overhand.", knot.Places(knot.Numbered(1, len(w.Leads)))),
+		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
+	return t, nil
+}
+
+// beside are lines that keep their places across another all along it; seats
+// are their x and z where it starts downwards. They are carried along without
+// turning about it, but for the little by which they must turn to come out as
+// they went in.
+func beside(line []r3.Vec, seats []r3.Vec) [][]r3.Vec {
+	n := len(line)
+	type frame struct{ x, z, dir r3.Vec }
+	frames := make([]frame, n)
+	now := frame{r3.Vec{X: 1}, r3.Vec{Z: 1}, r3.Vec{Y: 1}}
+	turn := func(f frame, to r3.Vec) frame {
+		axis := r3.Cross(f.dir, to)
+		if s := r3.Norm(axis); s > 1e-9 {
+			rot := r3.NewRotation(math.Atan2(s, r3.Dot(f.dir, to)), axis)
+			f.x, f.z = rot.Rotate(f.x), rot.Rotate(f.z)
+		}
+		f.dir = to
+		return f
+	}
+	for i := range line {
+		d := r3.Sub(line[min(i+1, n-1)], line[max(i-1, 0)])
+		if l := r3.Norm(d); l > 1e-9 {
+			now = turn(now, r3.Scale(1/l, d))
+		}
+		frames[i] = now
+	}
+	end := turn(now, r3.Vec{Y: 1})
+	off := math.Atan2(end.x.Z, end.x.X) // about the way down, from x towards z
+	whole, way := knot.Curve(line).Length(), 0.0
+	out := make([][]r3.Vec, len(seats))
+	for i := range line {
+		if i > 0 {
+			way += r3.Norm(r3.Sub(line[i], line[i-1]))
+		}
+		s, c := math.Sincos(-off * way / whole)
+		f := frames[i]
+		for k, q := range seats {
+			x, z := c*q.X-s*q.Z, s*q.X+c*q.Z
+			out[k] = append(out[k], r3.Add(line[i], r3.Add(r3.Scale(x, f.x), r3.Scale(z, f.z))))
+		}
+	}
+	return out
+}
+
+func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
+	n := len(w.Leads)
+	which := int(knot.Of[Settings](w.Section).Which)
+	if which == 0 {
+		which = 1
+	}
+	if which < 1 || which > n {
+		return knot.Tied{}, fmt.Errorf("the leg that ties is at place %d, but the section has %d strands", which, n)
+	}
+	if which > (n+1)/2 { // tied as the mirror of the same from the left
+		m := w
+		m.Leads = append([]knot.Lead{}, w.Leads...)
+		knot.Flip(m.Leads)
+		m.Section.Settings = Settings{Of: "one-leg", Which: knot.Place(n + 1 - which)}
+		t, err := tieOverhandOfOne(m)
+		if err == nil {
+			t.Mirror(n)
+			t.Actions = overhandActions(which)
+			t.Workers = []int{which - 1}
+		}
+		return t, err
+	}
+	leg := w.Leads[which-1]
+	var rest []knot.Lead
+	for i, l := range w.Leads {
+		if i != which-1 {
+			rest = append(rest, l)
+		}
+	}
+	seat := knot.Seats(rest)
+	core := 0.0
+	for i, q := range seat {
+		core = math.Max(core, math.Hypot(q.X, q.Z)+rest[i].Diameter/2)
+	}
+	d := leg.Diameter
+	ratio := math.Max(legCores[0], math.Min(2*core/d, legCores[len(legCores)-1]))
+	k := 0
+	for k < len(legCores)-2 && legCores[k+1] < ratio {
+		k++
+	}
+	u := (ratio - legCores[k]) / (legCores[k+1] - legCores[k])
+	var two [2][]r3.Vec
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: math.Inf(1), Workers: []int{which - 1}, Order: knot.Identity(n)}
+	for i := range two {
+		s, err := family.Shape(overhandRound(legCores[k+i]))
+		if err != nil {
+			return t, err
+		}
+		t.Gap = math.Min(t.Gap, s.Gap)
+		two[i] = knot.Curve(s.Strands[0]).Resample(301).Points
+	}
+	scale := d
+	if ratio != 2*core/d { // beyond the embedded ones the bundle decides the size
+		scale = 2 * core / ratio
+	}
+	reach := 2.4
+	var pts []r3.Vec
+	for i := range two[0] {
+		v := curve.Lerp(two[0][i], two[1][i], u)
+		if math.Abs(v.Y) <= reach {
+			pts = append(pts, r3.Vec{X: v.X * scale, Y: (v.Y + reach) * scale, Z: v.Z * scale})
+		}
+	}
+	t.Height = 2 * reach * scale
+	pts[0].Y, pts[len(pts)-1].Y = 0, t.Height
+	t.Paths = make([]knot.Path, n)
+	t.Paths[which-1] = knot.Path{Points: pts}
+	j := 0
+	for i := range w.Leads {
+		if i == which-1 {
+			continue
+		}
+		at := seat[j]
+		j++
+		t.Paths[i] = knot.Path{Points: []r3.Vec{at, {X: at.X, Y: t.Height / 2, Z: at.Z}, {X: at.X, Y: t.Height, Z: at.Z}}}
+	}
+	t.Actions = overhandActions(which)
+	return t, nil
+}
+
+func overhandActions(which int) []knot.Action {
+	return []knot.Action{{Moves: which - 1, Text: fmt.Sprintf("Lead strand %d across the front of the others, round behind them, over its own part and down through the turn.", which),
+		Detail: "Draw it up while the others hang straight.", Gate: "The turn lies flat round the bundle."}}
+}

@@ -1,0 +1,83 @@
+// Package patterns are the pieces to start from.
+package patterns
+
+import (
+	"nimblebight/core/cord"
+	"nimblebight/core/piece"
+)
+
+// Pattern is a piece to start from.
+type Pattern struct {
+	ID       string         `json:"id"`
+	Name     string         `json:"name"`
+	About    string         `json:"about"`
+	Document piece.Document `json:"document"`
+}
+
+// All lists the pieces to start from.
+func All() []Pattern {
+	inside := piece.Legs{ShortInside: true}
+	return []Pattern{
+		{"two-colour-fob", "Two-colour flat fob", "Two cords on a ring, square knots, ends pressed: the first thing most people tie.",
+			piece.Begin("Two-colour fob", "key-fob", piece.SplitRing(30, 2), 110).With("mount A B, square-knot 9, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand), Legs: inside})},
+		{"spiral-fob", "Spiral fob", "Half knots all of one hand, so that the row turns by itself.",
+			piece.Begin("Spiral fob", "key-fob", piece.SplitRing(30, 2), 110).With("mount A B, half-knot 20, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Rust), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Chalk), Legs: inside})},
+		{"thin-over-thick", "Thin cord over thick legs", "A thick cord hangs, a thin one is laid behind it and does all the knotting.",
+			piece.Begin("Thin over thick", "zip-pull", piece.SplitRing(20, 1.8), 90).With("mount A, mount B hitch=laid-behind, square-knot 13, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(2.2, piece.Sand)})},
+		{"cotton-charm", "Cotton charm with a fringe", "Soft cotton in square knots, gathered with a wrap and combed out.",
+			piece.Begin("Cotton charm", "charm", piece.SplitRing(30, 2), 145).With("mount A B, square-knot 6, gather C turns=6, finish fringe length=45mm",
+				piece.Cord{ID: "A", Stuff: piece.Cotton(5, piece.Chalk), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Cotton(5, piece.Chalk), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Cotton(3, piece.Rust)})},
+		{"grouped-fob", "Groups with gaps", "Square knots in groups with bare lengths between them.",
+			piece.Begin("Grouped fob", "key-fob", piece.SplitRing(30, 2), 120).With("mount A B, square-knot 4, gap 10mm, square-knot 4, half-knot 1, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Chalk), Legs: inside})},
+		{"crossed-rows", "Two rows, crossed", "Two sinnets side by side, crossed over each other once and held by a wrap.",
+			piece.Begin("Crossed rows", "key-fob", piece.SplitRing(32, 2.4), 99).With("mount A B C D, rows 1-4:(square-knot 8) 5-8:(square-knot 8 start=right) cross=1, gather E turns=6, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Lagoon), Legs: inside},
+				piece.Cord{ID: "C", Stuff: piece.Kernmantle(3, piece.Sand), Legs: inside}, piece.Cord{ID: "D", Stuff: piece.Kernmantle(3, piece.Sand), Legs: inside}, piece.Cord{ID: "E", Stuff: piece.Kernmantle(2.2, piece.Rust)})},
+		{"bead-diamonds", "Diamonds with beads", "Three diamonds of hitches on soft cotton, a bead in each, the last one with a fuller edge.",
+			piece.Begin("Bead diamonds", "charm", piece.SplitRing(30, 2), 134).With("mount A B C, diamond 2 inside=bead hole=5mm long=7mm wide=9mm, diamond 1 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
+				piece.Cord{ID: "A", Stuff: piece.Cotton(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Cotton(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Cotton(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "D", Stuff: piece.Cotton(2, piece.Rust)})},
+		{"wrist-strap", "Wrist strap", "A long flat band folded back to a loop for the wrist and held by a wrap.",
+			piece.Begin("Wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 163).With("mount A B, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Rust), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(2.2, piece.Sand)})},
+		{"berry-charm", "Berry charm", "A berry knot under a short sinnet, locked, with a combed end.",
+			piece.Begin("Berry charm", "charm", piece.SplitRing(30, 2), 164).With("mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm",
+				piece.Cord{ID: "A", Stuff: piece.Cotton(4, piece.Rust), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Cotton(4, piece.Rust), Legs: inside})},
+		{"spiral-pull", "Spiral pull", "A short spiral over a thicker core with a bead, for a zip or a blind.",
+			piece.Begin("Spiral pull", "zip-pull", piece.SplitRing(22, 1.8), 99).With("mount A B, half-knot 14, bead hole=6mm long=10mm wide=12mm, overhand, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Moss), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Sand), Legs: inside})},
+		{"switch-charm", "Switch-knot charm", "Workers and fillers change places after every knot; all four cords run out together.",
+			piece.Begin("Switch charm", "charm", piece.SplitRing(30, 2), 135).With("mount A B, switch-knot 5 gap=9mm, square-knot 1, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Rust)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)})},
+		{"rib-fob", "Ribbed fob", "Rows of hitches to and fro, with square knots between them.",
+			piece.Begin("Ribbed fob", "key-fob", piece.SplitRing(30, 2), 111).With("mount A B C, 2x(double-half-hitch, double-half-hitch direction=left, square-knot 2 strands=2-5), double-half-hitch, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(3, piece.Lagoon), Legs: inside})},
+		{"two-colour-fist", "Two-colour fist", "A ball of two cords round their own stopper: one shows on two faces, the other on four. A snake sinnet, and a loop fused at its end.",
+			piece.Begin("Two-colour fist", "fist", piece.SplitRing(30, 2), 0).With("mount A B hitch=from-knot, monkeys-fist 4 mode=two-cords, snake-knot 12, finish fuse length=60mm",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Rust)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand), JoinedTo: "A"})},
+		{"leather-fist", "Leather fist on a marble", "Round leather lace over a glass marble, the start hidden, hung on its ring by a coil loop.",
+			piece.Begin("Leather fist", "fist", piece.SplitRing(25, 2), 0).With("mount A hitch=from-knot, monkeys-fist 4 core=marble size=14mm, coil-loop 6",
+				piece.Cord{ID: "A", Stuff: cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colour: piece.Leather}})},
+		{"napkin-ring", "Napkin ring", "Four strands side by side, once round a mandrel with three leads and four bights, the ends tucked out of sight.",
+			piece.Begin("Napkin ring", "napkin-ring", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0).With("mount A B C D hitch=from-knot, rope-ball 1 side=4 former=40mm",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(4, piece.Sand)}, piece.Cord{ID: "D", Stuff: piece.Kernmantle(4, piece.Lagoon)})},
+		{"rope-ball", "Rope ball", "The same track followed once more with all three strands till it covers a ball of wadding: a door stop, a footstool's knob.",
+			piece.Begin("Rope ball", "rope-ball", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0).With("mount A B C hitch=from-knot, rope-ball 2 side=3",
+				piece.Cord{ID: "A", Stuff: piece.Cotton(8, piece.Chalk)}, piece.Cord{ID: "B", Stuff: piece.Cotton(8, piece.Rust)}, piece.Cord{ID: "C", Stuff: piece.Cotton(8, piece.Chalk)})},
+		{"eight-pass-fist", "Fist of eight passes", "Doubled leads, eight turns on every face, four strands out for a handle of square knots.",
+			piece.Begin("Fist of eight", "fist", piece.SplitRing(40, 3), 0).With("mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, square-knot 7, overhand of=all, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Chalk)})},
+		{"knife-lanyard", "Knife lanyard", "One cord doubled, its loop kept long, two diamonds on its two strands.",
+			piece.Begin("Knife lanyard", "lanyard", piece.SplitRing(20, 1.8), 98).With("mount A, gap 45mm, two-strand-diamond, gap 10mm, two-strand-diamond, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)})},
+		{"crown-fob", "Crown sinnet fob", "Two cords crowned square: one colour on two sides, the other on the other two.",
+			piece.Begin("Crown fob", "key-fob", piece.SplitRing(30, 2), 99).With("mount A B, crown 12, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)})},
+		{"chained-fist", "Chained fist", "One cord from beginning to end: a fist, a chain for its neck, a coiled eye on the ring.",
+			piece.Begin("Chained fist", "fist", piece.SplitRing(25, 2), 0).With("mount A hitch=from-knot, monkeys-fist 3 core=wood, chain-sinnet 7, coil-loop 5",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Rust)})},
+	}
+}

@@ -1,0 +1,130 @@
+// Package twostrand ties the two-strand diamond.
+package twostrand
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Two-strand diamond knot (knife lanyard knot): a carrick bend with the ends
+// leaving at opposite corners; each end then goes on round the outside past the
+// next standing part and up through the middle.
+//
+// Right: the ends leave at opposite corners of the bend. Wrong: on the same
+// side; it will not come up. Drawn up with the loop held to length, slack
+// worked towards the free ends.
+func init() {
+	knot.Add(knot.Knot{
+		ID: "two-strand-diamond", Name: "two-strand diamond", Family: "two strands",
+		OtherNames: []string{"knife lanyard knot", "lanyard knot", "diamond knot"},
+		For:        "one knot that holds two strands together: knife lanyards, pulls, the end of a loop",
+		Schools:    []knot.School{{Field: "strands", Default: "all of them", Why: "two strands tie it; lead others past it, or tie it on the middle two"}},
+		Glyph:      "M9 2v4M15 2v4M12 5l5 4v6l-5 4-5-4V9zM7 9l10 6M17 9L7 15M11 19v3M13 19v3",
+		Repeats:    true,
+		Places:     true,
+		Settings:   struct{}{},
+		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}} },
+		Tie:        tie,
+		Sample:     knot.Sample{Line: "mount A, gap 14mm, two-strand-diamond", Cords: 1, Section: 2},
+	})
+	knot.AddRoute(knot.Route{
+		Name: "two-strand-diamond", Family: "two strands", About: "a carrick bend, each end round the outside and up the middle",
+		Problem: diamondRoute,
+		Measure: knot.Beyond, Of: "cord beyond the straight, a strand", Published: 24.5, Share: 0.05,
+	})
+}
+
+// diamondRoute lies in the plane across the work, standing parts from above
+// (y below zero), ends leaving below.
+func diamondRoute() tighten.Problem {
+	const far = 14.0
+	at := func(angle, r, y float64) r3.Vec {
+		s, c := math.Sincos(angle)
+		return r3.Vec{X: r * c, Y: y, Z: r * s}
+	}
+	half := []r3.Vec{{X: 0.6, Y: -far}, {X: 0.9, Y: -6}, {X: 4, Y: -3}, {X: 5.2, Y: -0.7, Z: 0.1}}
+	// The mat is a cover of three leads and four bights cut at two of them:
+	// one strand runs from one cut to the other, over and under by turns.
+	const n = 30
+	for k := 1; k < n; k++ {
+		t := 3 * math.Pi * float64(k) / n
+		half = append(half, at(t, 3.4+1.6*math.Cos(4*t/3), -0.8*math.Sin(8*t/3)))
+	}
+	// Round the outside past the other standing part, under, up the middle.
+	end := 3 * math.Pi
+	half = append(half, at(end-0.1, 5.4, 0.7), at(end+0.12, 6.6, 0.1), at(end+0.5, 6.2, -1.3), at(end+0.8, 4.6, -2.3), at(end+0.9, 2.4, -2.7), at(end+0.9, 0.9, -2.3))
+	half = append(half, at(end+0.9, 0.6, 0), at(end+0.9, 0.6, 4), at(end+0.9, 0.6, far))
+	return tighten.Problem{Strands: []tighten.Strand{{Route: half, Diameter: 1}, {Route: knot.TurnRoute(half, math.Pi), Diameter: 1}}}
+}
+
+// tie ties as many as the section counts, one under the other.
+func tie(w knot.Work) (knot.Tied, error) {
+	if n := len(w.Leads); n != 2 {
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a two-strand diamond takes two", n)}
+	}
+	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w) })
+	t.Workers = []int{0, 1}
+	return t, err
+}
+
+// tieOne lays the drawn-up knot between where its strands leave the way straight
+// down and where both run straight down again.
+func tieOne(w knot.Work) (knot.Tied, error) {
+	shape, err := family.Shape("two-strand diamond", diamondRoute)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	d := math.Max(w.Leads[0].Diameter, w.Leads[1].Diameter)
+	const most = 25 * math.Pi / 180 // off straight down
+	top, low := math.Inf(1), math.Inf(-1)
+	for _, pts := range shape.Strands {
+		for i := 1; i < len(pts); i++ {
+			step := r3.Sub(pts[i], pts[i-1])
+			if step.Y < math.Cos(most)*r3.Norm(step) {
+				top, low = math.Min(top, pts[i-1].Y), math.Max(low, pts[i].Y)
+			}
+		}
+	}
+	top, low = top-0.5, low+0.5
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: d * (low - top), Clear: 0.3 * d}
+	for _, pts := range shape.Strands {
+		a, b := 0, len(pts)-1
+		for pts[a+1].Y < top {
+			a++
+		}
+		for pts[b-1].Y > low {
+			b--
+		}
+		first := curve.Lerp(pts[a], pts[a+1], (top-pts[a].Y)/(pts[a+1].Y-pts[a].Y))
+		last := curve.Lerp(pts[b], pts[b-1], (low-pts[b].Y)/(pts[b-1].Y-pts[b].Y))
+		line := append(append([]r3.Vec{first}, pts[a+1:b]...), last)
+		t.Paths = append(t.Paths, knot.Path{Points: knot.Curve(line).Map(func(v r3.Vec) r3.Vec {
+			return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top, Z: v.Z})
+		}).Points})
+	}
+	end := func(i int) float64 { p := t.Paths[i].Points; return p[len(p)-1].X }
+	if t.Paths[0].Points[0].X > t.Paths[1].Points[0].X {
+		t.Paths[0], t.Paths[1] = t.Paths[1], t.Paths[0]
+	}
+	t.Order = []int{0, 1}
+	if end(0) > end(1) {
+		t.Order = []int{1, 0}
+	}
+	t.Actions = []knot.Action{
+		{Moves: 0, Text: "Lay strand 1 in a loop and lead its end on, over and under by turns.", Detail: "Hold the loop above the knot to its length."},
+		{Moves: 1, Text: "Lead strand 2 through it to a carrick bend: under, over, under, over all the way.",
+			Gate: "Eight crossings, over and under by turns; the ends leave at opposite corners."},
+		{Moves: 0, Text: "Lead the end of strand 1 round the outside, past the next standing part, in under everything and up through the middle.",
+			Gate: "It lies outside the standing part before it goes under."},
+		{Moves: 1, Text: "Do the same with the end of strand 2, up through the same hole in the middle.",
+			Detail: "Work the slack from the loop towards the ends, strand by strand, in two or three rounds; pull hard only in the last.",
+			Gate:   "Both ends come out of the same hole; four parts stand round it."},
+	}
+	return t, nil
+}

@@ -1,0 +1,48 @@
+package piece
+
+import (
+	"nimblebight/core/cord"
+	"nimblebight/core/knot"
+)
+
+// The colours that pieces begin with: what a first drawer is likely to hold.
+const (
+	Lagoon  = "#0f5c63"
+	Sand    = "#e3c88f"
+	Rust    = "#b4532a"
+	Chalk   = "#e9e4d6"
+	Moss    = "#5b6b33"
+	Leather = "#7a4a2b"
+)
+
+// Kernmantle is nylon kernmantle of a label diameter.
+func Kernmantle(mm float64, colour string) cord.Stuff {
+	return cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: mm, Colour: colour}
+}
+
+// Cotton is single-strand cotton of a label diameter.
+func Cotton(mm float64, colour string) cord.Stuff {
+	return cord.Stuff{Make: "single-strand", Material: "cotton", DiameterMM: mm, Colour: colour}
+}
+
+// Begin is a document with nothing on it but its hardware.
+func Begin(name, kind string, on Hardware, length float64) Document {
+	return Document{Format: Format, Version: Version, Name: name,
+		Purpose: Purpose{Kind: kind, HangsOn: on, LengthMM: length}, Cords: []Cord{}, Sequence: []knot.Section{}}
+}
+
+// With gives the document cords and the sequence of a typed line. It panics on
+// a line that cannot be read: it is for lines written here.
+func (d Document) With(line string, cords ...Cord) Document {
+	seq, err := Parse(line)
+	if err != nil {
+		panic("piece: a pattern's line: " + err.Error())
+	}
+	d.Cords, d.Sequence = cords, seq
+	return d
+}
+
+// SplitRing is a split ring by its inner width and wire.
+func SplitRing(inner, wire float64) Hardware {
+	return Hardware{Type: "split-ring", InnerMM: inner, WireMM: wire}
+}

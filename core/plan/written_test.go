@@ -1,0 +1,75 @@
+package plan_test
+
+import (
+	"encoding/json"
+	"math"
+	"os"
+	"reflect"
+	"testing"
+
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+)
+
+// written is a piece as an earlier version wrote it, with what it planned.
+type written struct {
+	Of       string          `json:"of"`
+	Document json.RawMessage `json:"document"`
+	Notation string          `json:"notation"`
+	LengthMM float64         `json:"length_mm"`
+	Cords    []struct {
+		ID      string  `json:"id"`
+		NeedsMM float64 `json:"needs_mm"`
+	} `json:"cords"`
+}
+
+// Pieces that were written before knots had settings of their own, one of each
+// knot and each of its choices, are read, are planned as they were, and are saved
+// with every field they had and no other.
+func TestPiecesWrittenBeforeAreReadAndSavedUnchanged(t *testing.T) {
+	b, err := os.ReadFile("testdata/written.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var all []written
+	if err := json.Unmarshal(b, &all); err != nil {
+		t.Fatal(err)
+	}
+	if len(all) < 60 {
+		t.Fatalf("only %d pieces", len(all))
+	}
+	for _, w := range all {
+		d, err := piece.Read(w.Document)
+		if err != nil {
+			t.Errorf("%s: %v", w.Of, err)
+			continue
+		}
+		saved, err := json.Marshal(d)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var was, is any
+		if json.Unmarshal(w.Document, &was) != nil || json.Unmarshal(saved, &is) != nil {
+			t.Fatal(w.Of)
+		}
+		if !reflect.DeepEqual(was, is) {
+			t.Errorf("%s: saved as\n%s\nit was\n%s", w.Of, saved, w.Document)
+		}
+		if got := piece.Notate(d.Sequence); got != w.Notation {
+			t.Errorf("%s: typed %s, it was %s", w.Of, got, w.Notation)
+		}
+		p, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Errorf("%s: %v", w.Of, err)
+			continue
+		}
+		if math.Abs(p.LengthMM-w.LengthMM) > 1e-6 {
+			t.Errorf("%s: %.3f mm long, it was %.3f", w.Of, p.LengthMM, w.LengthMM)
+		}
+		for i, c := range p.Cords {
+			if math.Abs(c.NeedsMM-w.Cords[i].NeedsMM) > 1e-6 {
+				t.Errorf("%s: cord %s needs %.3f mm, it needed %.3f", w.Of, c.ID, c.NeedsMM, w.Cords[i].NeedsMM)
+			}
+		}
+	}
+}
