@@ -8,7 +8,7 @@ GO := CGO_ENABLED=0 go
 WEB_SOURCES := $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts
 GO_SOURCES := $(shell find cmd core store server demo formats -name '*.go' -o -name '*.sql' -o -name '*.bin' 2>/dev/null)
 
-.PHONY: demo test build bench shots lint advisories generated go-tests browser-tests clean
+.PHONY: demo test build bench shapes shots lint advisories generated go-tests browser-tests clean
 
 demo: bin/bight
 	bin/bight demo --addr $(ADDR) --data $(DATA)
@@ -55,7 +55,13 @@ advisories: $(STAMPS)/npm
 	if [ $$code -ne 0 ] && echo "$$out" | grep -q ' severity'; then echo "$$out"; exit 1; \
 	elif [ $$code -ne 0 ]; then echo "npm audit: its list cannot be reached from here"; fi
 
-# The schemas and the web's types must be what the Go types say.
+# Every embedded shape is drawn up again, side by side; a run that was stopped goes
+# on where it was. Without ALL=1 only what its route or the solver no longer gives.
+shapes:
+	$(GO) run ./core/knots/gen $(if $(ALL),-all) -knots core/knots -work $(STAMPS)/shapes
+
+# The schemas and the web's types must be what the Go types say, and the embedded
+# shapes of the routes and the solver that are there.
 generated: $(STAMPS)/npm
 	@set -e; tmp=$$(mktemp -d); mkdir -p $$tmp/web/src/api $$tmp/docs; \
 	$(GO) run ./server/gen $$tmp; \
@@ -65,6 +71,7 @@ generated: $(STAMPS)/npm
 	(cd web && npm run --silent types); \
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \
 	rm -rf $$tmp; echo "generated code is up to date"
+	$(GO) test ./core/knots -run TestEmbeddedShapesAreOfTheirRoutes
 
 go-tests: $(STAMPS)/web
 	$(GO) test $$($(GO) list ./... | grep -v /e2e)

@@ -70,20 +70,23 @@ func init() {
 // drawn up at build time; between two of them it is interpolated.
 var hitchFillers = []float64{0.4, 0.56, 0.75, 1, 1.33, 1.86, 2.5, 3.5}
 
-// hitchOver is a double half hitch over a straight filler of the given
-// diameter, along x, seen from behind: the strand comes and goes at z above
-// zero.
+// hitchOver is a double half hitch over a straight filler of the given diameter
+// along x, worked to the right, as seen on the face. The strand hangs behind the
+// filler; it goes under it and up its face on the side that the row comes from,
+// over it and slantwise down behind its own standing part, under it and up its
+// face on the side that the row goes to, and over it down behind, inside the
+// slant.
 func hitchOver(filler float64) (string, func() tighten.Problem) {
 	return fmt.Sprintf("hitch over %.2f", filler), func() tighten.Problem {
-		r := filler/2 + 0.7
-		at := func(x, degrees, out float64) r3.Vec {
-			s, c := math.Sincos(degrees * math.Pi / 180)
-			return r3.Vec{X: x, Y: -(r + out) * c, Z: (r + out) * s}
+		k := filler/2 + 0.8
+		at := func(x, turn, r float64) r3.Vec { // 0 behind, 90 below, 180 on the face
+			s, c := math.Sincos(turn * math.Pi / 180)
+			return r3.Vec{X: x, Y: r * s, Z: -r * c}
 		}
 		route := []r3.Vec{
-			{X: 0.55, Y: -12, Z: r}, {X: 0.55, Y: -4, Z: r}, at(0.5, 90, 0), at(0.8, 180, 0), at(1.1, 270, 0), at(1.3, 360, 0.1),
-			at(1.4, 395, 0.6), at(0.8, 430, 1.4), at(0, 450, 1.6), at(-0.8, 470, 1.4), at(-1.4, 505, 0.6),
-			at(-1.3, 540, 0.1), at(-1.1, 630, 0), at(-0.8, 720, 0), at(-0.5, 810, 0), {X: -0.55, Y: 4, Z: r}, {X: -0.55, Y: 12, Z: r},
+			{X: -0.5, Y: -12, Z: 0.1 - k}, {X: -0.5, Y: -4, Z: 0.1 - k}, at(-0.5, 0, k-0.1), at(-0.85, 90, k), at(-1.1, 180, k), at(-1.3, 270, k+0.1),
+			at(-1.35, 305, k+0.6), at(-0.75, 340, k+1.1), at(0, 360, k+1.25), at(0.75, 380, k+1.1), at(1.35, 415, k+0.6),
+			at(1.3, 450, k+0.1), at(1.1, 540, k), at(0.85, 630, k), at(0.5, 720, k-0.1), {X: 0.5, Y: 4, Z: 0.1 - k}, {X: 0.5, Y: 12, Z: 0.1 - k},
 		}
 		return tighten.Problem{Strands: []tighten.Strand{{Route: route, Diameter: 1}},
 			Bars: []tighten.Bar{{From: r3.Vec{X: -40}, To: r3.Vec{X: 40}, Diameter: filler}}}
@@ -125,7 +128,6 @@ func hitchOn(filler float64) (Hitch, error) {
 		var line []r3.Vec
 		for i := range two[0] {
 			v := curve.Lerp(two[0][i], two[1][i], t)
-			v = r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z} // turned to the face
 			line = append(line, v)
 			lo, hi = math.Min(lo, v.X), math.Max(hi, v.X)
 		}
