@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"nimblebight/core/curve"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 	"slices"
 
@@ -39,7 +40,7 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 		out.Below(t)
 		if k == 0 {
 			out.Loose, out.Snug, out.Row, out.Clear = t.Loose, t.Snug, t.Row, t.Clear
-			out.Actions, out.Shows = t.Actions, t.Shows
+			out.Moves, out.Shows, out.Flat = t.Moves, t.Shows, t.Flat
 		}
 		if points := out.points(); points > mostPoints && k+1 < count {
 			return Tied{}, &Refused{Field: "count", Why: fmt.Sprintf("%d of them on %d strands are more than can be drawn in one section", count, n),
@@ -141,25 +142,28 @@ func Joint(from []r3.Vec, to []r3.Vec, height float64) Tied {
 	return t
 }
 
-// Mirror turns a section of n strands into its mirror, left for right.
+// Mirror turns a section of n strands into its mirror, left for right, moves and
+// all.
 func (t *Tied) Mirror(n int) {
-	for k, p := range t.Paths {
-		for i := range p.Points {
-			p.Points[i].X = -p.Points[i].X
-		}
-		if p.More != nil {
-			m := *p.More
-			m.Turn, m.Tail = -m.Turn, slices.Clone(m.Tail)
-			for i := range m.Tail {
-				m.Tail[i].X = -m.Tail[i].X
+	mirrored := func(paths []Path) {
+		for k, p := range paths {
+			for i := range p.Points {
+				p.Points[i].X = -p.Points[i].X
 			}
-			t.Paths[k].More = &m
+			if p.More != nil {
+				m := *p.More
+				m.Turn, m.Tail = -m.Turn, slices.Clone(m.Tail)
+				for i := range m.Tail {
+					m.Tail[i].X = -m.Tail[i].X
+				}
+				paths[k].More = &m
+			}
 		}
+		slices.Reverse(paths)
 	}
-	for i, j := 0, n-1; i < j; i, j = i+1, j-1 {
-		t.Paths[i], t.Paths[j] = t.Paths[j], t.Paths[i]
-		t.Order[i], t.Order[j] = t.Order[j], t.Order[i]
-	}
+	mirrored(t.Paths)
+	mirrored(t.Flat)
+	slices.Reverse(t.Order)
 	for i := range t.Order {
 		t.Order[i] = n - 1 - t.Order[i]
 	}
@@ -167,7 +171,16 @@ func (t *Tied) Mirror(n int) {
 		t.Beads[i].At.X = -t.Beads[i].At.X
 	}
 	for i, s := range t.Shows {
-		t.Shows[i].Face, t.Shows[i].Back, t.Shows[i].Where = n-1-s.Face, n-1-s.Back, SwapSides(s.Where)
+		t.Shows[i].Face, t.Shows[i].Back, t.Shows[i].Where = n-1-s.Face, n-1-s.Back, string(move.Side(s.Where).Mirror())
+	}
+	for i, k := range t.Workers {
+		if k < n {
+			t.Workers[i] = n - 1 - k
+		}
+	}
+	t.Moves = slices.Clone(t.Moves) // they may be shared
+	for i, m := range t.Moves {
+		t.Moves[i] = m.Mirror(n)
 	}
 	t.Turned = -t.Turned
 }

@@ -45,7 +45,7 @@ func TestABallIsTiedBandByBand(t *testing.T) {
 		}
 		count := map[string]int{}
 		last := 0
-		for _, a := range x.Actions {
+		for _, a := range x.Moves {
 			var band, k int
 			if n, _ := fmt.Sscanf(a.Text, "Band %d,", &band); n == 1 {
 				count["band"]++
@@ -99,7 +99,7 @@ func TestTwoCordsOnAWoodenCore(t *testing.T) {
 
 func texts(x knot.Tied) []string {
 	var out []string
-	for _, a := range x.Actions {
+	for _, a := range x.Moves {
 		out = append(out, a.Text+" "+a.Detail)
 	}
 	return out
@@ -119,7 +119,7 @@ func TestABallGrowsAndIsDrawnUp(t *testing.T) {
 	w := outOf(t, 3, "one-cord", "hidden", rope)
 	whole := tie(t, w)
 	length, width := 0.0, math.Inf(1)
-	for k, a := range whole.Actions {
+	for k, a := range whole.Moves {
 		held, ok, err := knot.Hold(w, k, 1)
 		if err != nil || !ok {
 			t.Fatal(k, ok, err)
@@ -136,7 +136,7 @@ func TestABallGrowsAndIsDrawnUp(t *testing.T) {
 		}
 		length = l
 	}
-	last, _, err := knot.Hold(w, len(whole.Actions)-1, 1)
+	last, _, err := knot.Hold(w, len(whole.Moves)-1, 1)
 	if err != nil || math.Abs(last.Own[0].Length()-whole.Own[0].Length()) > 1e-6 {
 		t.Errorf("drawn up it takes %.3f mm, planned %.3f (%v)", last.Own[0].Length(), whole.Own[0].Length(), err)
 	}

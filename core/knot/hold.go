@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -29,15 +30,15 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	w.Section.Count = min(1, w.Section.Count)
 	t, err := Tie(w)
-	if err != nil || action >= len(t.Actions) || !CanLead(t.Actions[action]) {
+	if err != nil || action >= len(t.Moves) || !CanLead(t.Moves[action]) {
 		return Tied{}, false, err
 	}
 	out := t
 	out.Cells, out.Beads = nil, nil
 	led := func(p Path, lead1 int, d float64) Path {
 		all, done := 0.0, 0.0
-		for k, a := range t.Actions {
-			if a.Moves != lead1 {
+		for k, a := range t.Moves {
+			if a.Strand != lead1 {
 				continue
 			}
 			all++
@@ -68,9 +69,9 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	return out, true, nil
 }
 
-// CanLead tells whether the strand that an action moves can be shown on its way.
+// CanLead tells whether the strand of a move can be shown on its way.
 // A cord that is put on by its fold has no end that is led.
-func CanLead(a Action) bool { return a.Moves >= 0 && !a.Folded }
+func CanLead(a move.Move) bool { return a.Strand >= 0 && !a.Folded }
 
 // Led is the share of an action in which its strand is led, where the part is
 // drawn up at the end of it.

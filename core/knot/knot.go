@@ -14,6 +14,7 @@ package knot
 
 import (
 	"fmt"
+	"nimblebight/core/move"
 	"reflect"
 	"sort"
 )
@@ -73,9 +74,9 @@ type Knot struct {
 	// Above, where it is not nil, is the bare length that it needs above it.
 	Above func([]Lead) Room `json:"-"`
 	// Fold, where it is not nil, folds the band that is tied so far back to a loop
-	// of so many mm inside, 0 for all of it; FoldActions are its actions.
-	Fold        func(Section) float64  `json:"-"`
-	FoldActions func(Section) []Action `json:"-"`
+	// of so many mm inside, 0 for all of it; FoldMoves are its moves.
+	Fold      func(Section) float64     `json:"-"`
+	FoldMoves func(Section) []move.Move `json:"-"`
 	// Cross, where it is not nil, is how often the rows of a section are crossed.
 	Cross func(Section) int `json:"-"`
 	// Anew is what is put into a piece for a new one of it, where so many strands

@@ -9,6 +9,7 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/piece"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -54,6 +55,9 @@ func row(t *testing.T, do string, count int, start string, leads []knot.Lead) kn
 	}
 	return tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, side, start), Leads: leads})
 }
+
+// said is what a section's move says.
+func said(x knot.Tied, i int) string { return x.Moves[i].Say(move.Names{}).Text }
 
 func use(p knot.Path) float64 { return curve.Curve{Points: p.Points}.Length() }
 
@@ -210,21 +214,21 @@ func TestSpiralIsAllOfOneHand(t *testing.T) {
 
 func TestStepsAreReadOffTheCurve(t *testing.T) {
 	l := row(t, "square-knot", 2, "left", hang(cordOf, cordOf, cordOf, cordOf))
-	if len(l.Actions) != 4 || l.Repeats != 2 {
-		t.Fatalf("%d actions, %d repeats", len(l.Actions), l.Repeats)
+	if len(l.Moves) != 4 || l.Repeats != 2 {
+		t.Fatalf("%d actions, %d repeats", len(l.Moves), l.Repeats)
 	}
 	for i, want := range []string{"Strand 1, from the left, across in front", "Strand 4, from the right, behind", "Strand 4, from the right, across in front", "Strand 1, from the left, behind"} {
-		if !strings.HasPrefix(l.Actions[i].Text, want) {
-			t.Errorf("action %d says %q", i+1, l.Actions[i].Text)
+		if !strings.HasPrefix(said(l, i), want) {
+			t.Errorf("action %d says %q", i+1, said(l, i))
 		}
 	}
 	// The same cord crosses in front every time.
-	if l.Actions[0].Moves != l.Actions[2].Moves {
+	if l.Moves[0].Strand != l.Moves[2].Strand {
 		t.Error("two cords take turns in front")
 	}
 	r := row(t, "square-knot", 2, "right", hang(cordOf, cordOf, cordOf, cordOf))
-	if !strings.HasPrefix(r.Actions[0].Text, "Strand 4, from the right, across in front") {
-		t.Errorf("begun on the right it says %q", r.Actions[0].Text)
+	if !strings.HasPrefix(said(r, 0), "Strand 4, from the right, across in front") {
+		t.Errorf("begun on the right it says %q", said(r, 0))
 	}
 }
 

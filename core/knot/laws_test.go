@@ -200,12 +200,12 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 				t.Errorf("%s: strand %d has %d lies for %d points", name, i+1, len(p.Lies), len(p.Points))
 			}
 		}
-		for _, a := range x.Actions {
-			if a.Text == "" || a.Moves >= len(w.Leads)+len(w.Own) {
+		for _, a := range x.Moves {
+			if a.Text == "" || a.Strand >= len(w.Leads)+len(w.Own) {
 				t.Errorf("%s: action %+v", name, a)
 			}
 		}
-		if len(x.Actions) == 0 {
+		if len(x.Moves) == 0 {
 			t.Errorf("%s: nothing is said of how it is tied", name)
 		}
 	})

@@ -2,30 +2,11 @@ package knot_test
 
 import (
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"testing"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
-
-// Sides and places change in a mirrored sentence, and lists stay in order.
-func TestMirrorText(t *testing.T) {
-	for _, c := range []struct {
-		n         int
-		say, want string
-	}{
-		{6, "Lay strand 3 to the left across the front of strands 1 and 2, slanting down.", "Lay strand 4 to the right across the front of strands 5 and 6, slanting down."},
-		{4, "Put the bead on strands 1 to 3.", "Put the bead on strands 2 to 4."},
-		{4, "Hitch the right filler twice over the left one.", "Hitch the left filler twice over the right one."},
-		{4, "Nothing of sides.", "Nothing of sides."},
-	} {
-		if got := knot.MirrorText(c.say, c.n); got != c.want {
-			t.Errorf("%q became %q, want %q", c.say, got, c.want)
-		}
-		if again := knot.MirrorText(knot.MirrorText(c.say, c.n), c.n); again != c.say {
-			t.Errorf("mirrored twice %q became %q", c.say, again)
-		}
-	}
-}
 
 // A diamond mirrored for the left hand has its joining hitch on the other side,
 // and its words say so.
@@ -41,8 +22,8 @@ func TestADiamondForTheLeftHand(t *testing.T) {
 			}
 		}
 	}
-	a, b := right.Actions[len(right.Actions)-1], left.Actions[len(left.Actions)-1]
-	if a.Moves != 5-b.Moves || a.Text == b.Text {
-		t.Errorf("joined by %q, for the left hand by %q", a.Text, b.Text)
+	a, b := right.Moves[len(right.Moves)-1], left.Moves[len(left.Moves)-1]
+	if a.Strand != 5-b.Strand || a.Say(move.Names{}) == b.Say(move.Names{}) {
+		t.Errorf("joined by %q, for the left hand by %q", a.Say(move.Names{}).Text, b.Say(move.Names{}).Text)
 	}
 }

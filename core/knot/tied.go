@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"nimblebight/core/move"
 	"nimblebight/core/shapes"
 	"slices"
 
@@ -19,7 +20,7 @@ type Tied struct {
 	Row bool
 	// Snug is set for knots whose strands lie against one another.
 	Snug bool
-	// Workers are the leads that do knotting, where Actions do not tell.
+	// Workers are the leads that do knotting, where Moves do not tell.
 	Workers []int
 	// Beads are on the strands, y from the section's top.
 	Beads []BeadAt
@@ -53,9 +54,14 @@ type Tied struct {
 	Cautions []string
 	// Warnings are what is wrong with it and can still be tied.
 	Warnings []Flaw
-	// Actions are what the maker does, in order; a row repeats them.
-	Actions []Action
-	Repeats int
+	// Moves are what the maker does, in order; a row repeats them, PerRound of its
+	// knots at a time, one where it is zero.
+	Moves    []move.Move
+	Repeats  int
+	PerRound int
+	// Flat is the knot as its moves lay it, where it is turned over when it is tied:
+	// what they pass is passed there. Nil where that is Paths.
+	Flat []Path
 	// Shows tells which lead is seen where on the face, read off the crossings.
 	Shows []Sight
 	// Gap is the least gap between surfaces as drawn up, over the diameter: 1
@@ -71,22 +77,6 @@ type Tied struct {
 	Along float64
 	// Rough is set where the curves are those of a near shape.
 	Rough *shapes.Rough
-}
-
-// Action is one thing that the maker does with the cord.
-type Action struct {
-	Moves  int    `json:"moves"` // index of the lead that moves, -1 for all
-	Text   string `json:"text"`
-	Detail string `json:"detail,omitempty"`
-	Over   []int  `json:"over,omitempty"`
-	Under  []int  `json:"under,omitempty"`
-	Gate   string `json:"gate,omitempty"` // what to look at before going on
-	// From is the side it comes from, where its place does not tell.
-	From string `json:"-"`
-	// Slack is set for an action that only takes up slack, Core for the one that
-	// puts the core in, Folded for a cord that is put on by its fold: it has no end
-	// that is led.
-	Slack, Core, Folded bool `json:"-"`
 }
 
 // Flaw is what is wrong with a section that can be tied, with a value of one of

@@ -110,24 +110,6 @@ func mirrored(w Work, k Knot) (Tied, error) {
 			}
 		}
 	}
-	flip := func(is []int) []int {
-		out := slices.Clone(is)
-		for i, v := range out {
-			if v >= 0 && v < n {
-				out[i] = n - 1 - v
-			}
-		}
-		return out
-	}
-	t.Workers = flip(t.Workers)
-	acts := slices.Clone(t.Actions)
-	for i, a := range acts {
-		a.Moves = flip([]int{a.Moves})[0]
-		a.Over, a.Under = flip(a.Over), flip(a.Under)
-		a.Text, a.Detail, a.Gate, a.From = MirrorText(a.Text, n), MirrorText(a.Detail, n), MirrorText(a.Gate, n), SwapSides(a.From)
-		acts[i] = a
-	}
-	t.Actions = acts
 	return t, nil
 }
 

@@ -7,6 +7,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/piece"
 )
 
@@ -143,13 +144,19 @@ func (w *walk) rows(i int, path string, s knot.Section, cross int) error {
 		}
 	}
 	all, y0 := slices.Clone(w.hanging), w.y
+	outerPlaces := w.rowPlaces
+	places := make([][]int, len(s.Rows)) // in the whole piece
+	for r, row := range s.Rows {
+		places[r] = w.whole(row.Strands)
+	}
 	tieRow := func(r int, middle float64) error {
 		row := s.Rows[r]
 		w.hanging = w.hanging[:0:0]
 		for _, p := range row.Strands {
 			w.hanging = append(w.hanging, all[p-1])
 		}
-		w.y, w.rowMiddle = y0, middle
+		w.y, w.rowMiddle, w.rowPlaces = y0, middle, places[r]
+		defer func() { w.rowPlaces = outerPlaces }()
 		for j, q := range row.Sequence {
 			if w.stop {
 				break
@@ -226,17 +233,41 @@ func (w *walk) rows(i int, path string, s knot.Section, cross int) error {
 	}
 	w.y = bottom
 	w.hanging = w.hanging[:0:0]
-	odd := cross%2 == 1 && !w.stop
+	crossed := 0 // so often they are crossed by now
+	if cross > 0 && !w.stop {
+		crossed = w.crossing(i, s, cross)
+	}
+	odd := crossed%2 == 1
 	for r := range hands {
 		if odd {
 			r = len(hands) - 1 - r
 		}
 		w.hanging = append(w.hanging, hands[r]...)
 	}
-	if cross > 0 && !w.stop {
-		w.crossed(i, cross, y0, bottom, wide, middles, from)
+	if crossed > 0 {
+		w.crossed(i, crossed, y0, bottom, wide, middles, from)
 	}
 	return nil
+}
+
+// crossing puts the crossing of rows among the steps and tells how often it has
+// come by now.
+func (w *walk) crossing(i int, s knot.Section, times int) int {
+	m := move.Move{Strand: move.All, From: move.Right, To: move.Left, Passes: []move.Pass{{How: move.Over}},
+		Text: "Lay the row at the {from} {above 0} the row at the {to}.", Detail: "Each keeps its own face to the front.",
+		Gate: "Both rows lie flat, one in front of the other, and are equally long."}
+	if w.o.LeftHanded {
+		m = m.Mirror(0)
+	}
+	w.plan.Steps = append(w.plan.Steps, Step{Section: i, Do: s.Do, Repeats: times, Actions: []Action{w.action(m, move.Names{}, nil)}})
+	w.plan.Actions += times
+	before := w.actions
+	w.actions += times
+	if w.o.Until > 0 && w.actions >= w.o.Until {
+		w.stop = true
+		return w.o.Until - before
+	}
+	return times
 }
 
 func strandsOf(all []*leg, places []int) []*leg {

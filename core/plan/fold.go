@@ -7,6 +7,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/piece"
 )
 
@@ -105,8 +106,8 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	w.fold = &folded{at: at, thick: thick}
 	w.y, w.clear = at, 0
 	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: inner, Actions: []Action{}}
-	for _, a := range k.FoldActions(s) {
-		step.Actions = append(step.Actions, Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate})
+	for _, m := range k.FoldMoves(s) {
+		step.Actions = append(step.Actions, w.action(m, move.Names{}, nil))
 	}
 	w.plan.Steps = append(w.plan.Steps, step)
 	w.plan.Actions += len(step.Actions)

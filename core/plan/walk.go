@@ -11,6 +11,7 @@ import (
 	"nimblebight/core/gauge"
 	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/piece"
 	"nimblebight/core/tighten"
 
@@ -42,6 +43,7 @@ type walk struct {
 	// In a row of several the walk is confined to its strands; rowMiddle is
 	// the x they are tied about.
 	rowMiddle float64
+	rowPlaces []int // of its strands in the whole piece; nil outside of rows
 	fold      *folded
 	bundled   bool // the section above drew the strands into a bundle
 	// into is the section that what is tied in a repeat or a row belongs to.
@@ -178,7 +180,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if w.size.tooLarge() {
 		return problem(path, "do", "makes the piece larger than can be drawn: it has some %d strands' turns through its sections; repeat it less often or on fewer strands", w.size.runs)
 	}
-	w.stepsOf(i, s, tied, append(append([]*leg{}, chosen...), own...))
+	w.stepsOf(i, s, tied, places, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
 		if done := w.inHandAt(); done > 0 {
 			return w.hold(i, path, s, work, tied, chosen, own, places, middle, done)
@@ -330,10 +332,10 @@ func (w *walk) inHandAt() int {
 // hold lays the section in hand: the parts of it that are closed, then the part
 // that is being tied, as far as its action has come.
 func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
-	n := len(tied.Actions)
-	last := tied.Actions[(done-1)%n]
-	if last.Moves >= 0 {
-		w.moving = w.inHand[last.Moves]
+	n := len(tied.Moves)
+	last := tied.Moves[(done-1)%n]
+	if last.Strand >= 0 {
+		w.moving = w.inHand[last.Strand]
 	}
 	w.movedY = w.y
 	along := w.o.Along
@@ -343,6 +345,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			along = knot.Led
 		}
 	}
+	round := max(1, tied.PerRound)
 	whole := done == n*tied.Repeats && along >= 1 && w.o.Along != 0
 	closed := work
 	inHand := work
@@ -351,8 +354,8 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		closed.HalfKnots = (done - 1) / 2
 		inHand = closed
 	case tied.Repeats > 1:
-		closed.Section.Count = (done - 1) / n
-		inHand.Section.Count = 1
+		closed.Section.Count = round * ((done - 1) / n)
+		inHand.Section.Count = round
 	default:
 		closed.Section.Count = 0
 	}
@@ -365,7 +368,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 	}
 	if !ok {
 		if tied.Repeats > 1 && !whole { // as many as are tied with the one in hand
-			work.Section.Count = (done-1)/n + 1
+			work.Section.Count = round * ((done-1)/n + 1)
 			t, err := knot.Tie(work)
 			if err != nil {
 				return w.refused(path, err)
@@ -389,8 +392,8 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			chosen = append(chosen, w.hanging[p-1])
 			work.Leads = append(work.Leads, w.lead(w.hanging[p-1], middle, w.y))
 		}
-		if !tied.HalfKnots && last.Moves >= 0 && last.Moves < len(chosen) {
-			w.moving = chosen[last.Moves]
+		if !tied.HalfKnots && last.Strand >= 0 && last.Strand < len(chosen) {
+			w.moving = chosen[last.Strand]
 		}
 	}
 	w.lay(i, s, work, held, chosen, own, places, middle)
@@ -484,9 +487,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	if !t.Ends { // ends are finished beside strands that go on
 		w.stepAside(&sec, chosen, middle, reach, i, bottom)
 	}
-	for _, a := range t.Actions {
-		if t.Loose && a.Moves >= 0 && a.Moves < len(chosen) {
-			chosen[a.Moves].worked = true
+	for _, m := range t.Moves {
+		if t.Loose && m.Strand >= 0 && m.Strand < len(chosen) {
+			chosen[m.Strand].worked = true
 		}
 	}
 	all := append(slices.Clone(chosen), own...)
@@ -713,36 +716,15 @@ func (w *walk) handOn(terms knot.Terms, t knot.Tied, chosen, own []*leg, places 
 }
 
 // stepsOf writes what the maker does in this section.
-func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
+func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, places []int, who []*leg) {
 	w.inHand = who
-	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, MM: t.LengthMM, Actions: make([]Action, 0, len(t.Actions))}
-	for k, a := range t.Actions {
-		out := Action{Text: a.Text, Detail: a.Detail, Gate: a.Gate, Led: knot.CanLead(a)}
-		if a.Moves >= 0 && a.Moves < len(who) {
-			c := w.d.Cords[who[a.Moves].cord]
-			out.Cord, out.Colour = c.ID, c.Stuff.Colour
-			if a.From != "" {
-				out.From = a.From
-			} else if a.Moves == 0 {
-				out.From = "left"
-			} else {
-				out.From = "right"
-			}
-		}
-		if len(a.Over) > 0 {
-			out.Over = make([]string, 0, len(a.Over))
-		}
-		for _, o := range a.Over {
-			out.Over = append(out.Over, w.label(who[o]))
-		}
-		for _, o := range a.Under {
-			out.Under = append(out.Under, w.label(who[o]))
-		}
-		// The actions of a row change sides half way through.
-		if t.HalfKnots && k >= 2 && a.Moves >= 0 {
-			out.From = map[string]string{"left": "right", "right": "left"}[out.From]
-		}
-		step.Actions = append(step.Actions, out)
+	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, MM: t.LengthMM, Actions: make([]Action, 0, len(t.Moves))}
+	names := move.Names{Places: w.whole(places)}
+	for _, l := range who {
+		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
+	}
+	for _, m := range t.Moves {
+		step.Actions = append(step.Actions, w.action(m, names, who))
 	}
 	w.plan.Steps = append(w.plan.Steps, step)
 	w.plan.Actions += step.Repeats * len(step.Actions)
@@ -754,6 +736,40 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, who []*leg) {
 			}
 		}
 	}
+}
+
+// whole are places in a row as places in the whole piece.
+func (w *walk) whole(places []int) []int {
+	if w.rowPlaces == nil {
+		return places
+	}
+	out := make([]int, len(places))
+	for k, p := range places {
+		out[k] = p
+		if p <= len(w.rowPlaces) {
+			out[k] = w.rowPlaces[p-1]
+		}
+	}
+	return out
+}
+
+// action is a move in words, its strands named by their places in the piece and by
+// their cords.
+func (w *walk) action(m move.Move, names move.Names, who []*leg) Action {
+	said := m.Say(names)
+	out := Action{Text: said.Text, Detail: said.Detail, Gate: said.Gate, Led: knot.CanLead(m)}
+	if m.Strand >= 0 && m.Strand < len(who) {
+		c := w.d.Cords[who[m.Strand].cord]
+		out.Cord, out.Colour = c.ID, c.Stuff.Colour
+		out.From = string(m.Side(len(names.Places)))
+	}
+	for _, o := range m.Of(move.Over) {
+		out.Over = append(out.Over, w.label(who[o]))
+	}
+	for _, o := range m.Of(move.Under) {
+		out.Under = append(out.Under, w.label(who[o]))
+	}
+	return out
 }
 
 // firstCord is the cord by which the hand's looseness is taken.

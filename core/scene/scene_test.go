@@ -240,11 +240,13 @@ func TestTheStrandInHandIsOutlined(t *testing.T) {
 	moving := 0
 	eachLayer(pic, func(l scene.Layer, _, _, _ int) {
 		if l.Kind == scene.Moving {
-			moving += len(l.Lines)
+			for _, line := range l.Lines {
+				moving += len(line)
+			}
 		}
 	})
-	if moving < 60 {
-		t.Errorf("the strand in hand has an outline of %d letters", moving)
+	if moving < 20 {
+		t.Errorf("the strand in hand has an outline of %d points", moving)
 	}
 	whole, _ := planned(t, "two-colour-fob", plan.Options{})
 	eachLayer(scene.Draw(whole.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _ int) {

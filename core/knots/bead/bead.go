@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -46,7 +47,7 @@ func tieBead(w knot.Work) (knot.Tied, error) {
 		t.Clear = math.Max(t.Clear, 0.05*w.Leads[0].Diameter)
 	}
 	t.Beads = []knot.BeadAt{{At: r3.Vec{Y: b.LengthMM / 2}, Bead: b}}
-	t.Actions = []knot.Action{{Moves: -1, Text: fmt.Sprintf("Put the bead on strand%s %s.", knot.Plural(len(w.Leads)), knot.Places(knot.Numbered(1, len(w.Leads)))),
-		Detail: "Melt the ends together to a point, or tape them, to lead them through.", Gate: "The bead sits against the knot above and looks the right way."}}
+	t.Moves = []move.Move{{Strand: -1, Text: "Put the bead on {strands 0}.", Naming: [][]int{knot.Identity(len(w.Leads))},
+		Detail: "Melt the ends together to a point, or tape them, to lead them through.", Gate: "The bead sits against the knot above and looks the way it should."}}
 	return t, nil
 }

@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/gap"
 	"nimblebight/core/knots/row"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -248,18 +249,16 @@ func tieBerries(w knot.Work) (knot.Tied, error) {
 			return t, err
 		}
 		t.Mirror(4)
-		for i := range t.Workers {
-			t.Workers[i] = 3 - t.Workers[i]
-		}
-		t.Actions, err = berryActions(w)
-		return t, err
+		return t, nil
 	}
 	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieBerry(w) })
 	if err != nil {
 		return t, err
 	}
 	t.Workers = []int{0, 1, 2, 3}
-	t.Actions, err = berryActions(w)
+	if err == nil {
+		t.Moves, t.Flat, err = moves(w)
+	}
 	return t, err
 }
 
@@ -300,26 +299,30 @@ func tieBerry(w knot.Work) (knot.Tied, error) {
 	return t, nil
 }
 
-func berryActions(w knot.Work) ([]knot.Action, error) {
+// moves are those of one berry: its square knots, the fillers led up over the row,
+// and the square knot that locks it. They are laid on the flat row, which is rolled
+// up with its face inwards only then: that is what they pass.
+func moves(w knot.Work) ([]move.Move, []knot.Path, error) {
 	squares := squaresOf(w)
 	rolled := w
-	rolled.Section = row.Square(squares, startOf(w))
-	tied, err := row.Tie(rolled, 2, startOf(w))
+	rolled.Section = row.Square(squares+1, knot.Left)
+	tied, err := row.Tie(rolled, 2, knot.Left)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	var out []knot.Action
+	var out []move.Move
 	for range squares {
-		out = append(out, tied.Actions...)
+		out = append(out, tied.Moves...)
 	}
-	out = append(out, knot.Action{Moves: 1, From: "front", Text: "Lead the fillers, strands 2 and 3, up over the front and through the gap above to the back.",
+	out = append(out, move.Move{Strand: 1, From: move.Front, Naming: [][]int{{2}},
+		Text:   "Lead the fillers, {me} and {strands 0}, up over the face of the row and through the gap above to the back.",
 		Detail: "Between the two strands that hang there.", Gate: fmt.Sprintf("%d square knots stand in the row.", squares)},
-		knot.Action{Moves: 2, From: "back", Text: "Pull both fillers straight down at the back till the row rolls up into a bead.", Gate: "The bead is closed at the top."})
-	for i, a := range tied.Actions {
+		move.Move{Strand: 2, From: move.Back, Text: "Pull both fillers straight down at the back till the row rolls up into a bead.", Gate: "The bead is closed at the top."})
+	for i, m := range tied.Moves {
 		if i == 0 {
-			a.Detail = "This square knot locks the bead. " + a.Detail
+			m.Detail = "This square knot locks the bead. " + m.Detail
 		}
-		out = append(out, a)
+		out = append(out, m)
 	}
-	return out, nil
+	return out, tied.Paths, nil
 }

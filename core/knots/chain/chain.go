@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -76,7 +77,8 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	t.Cells[0] = 0
 	t.Cells = append(t.Cells, t.Height)
-	t.Actions = []knot.Action{{Moves: 0, Text: "Draw a loop of the strand through the last loop, from the back to the front.",
+	t.Moves = []move.Move{{Strand: 0, From: move.Back, To: move.Front, Passes: []move.Pass{{How: move.Over, Of: []int{0}}},
+		Text:   "Draw a loop of {me} through the last loop, from the {from} to the {to}, till its legs lie {above 0} that loop's foot.",
 		Detail: "The first time make a running loop: the strand round its own part and behind, so that it slides. After the last loop put the end through it.",
 		Gate:   "Two legs stand side by side on the face, as long as those above; one bar lies behind them."}}
 	return t, nil

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -81,10 +82,10 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	t := knot.Tied{Height: middle + eye, Repeats: 1, Gap: 1, Loose: true, Ends: true, Trim: 10, Order: knot.Identity(1), Workers: []int{0},
 		Eye: middle + eye - d/2 - w.BarMM/2}
 	t.Paths = []knot.Path{{Points: pts}}
-	t.Actions = []knot.Action{
-		{Moves: 0, Text: "Put the end through the ring and back along its own part.", Detail: fmt.Sprintf("Leave an eye of {%.0fmm} inside, so that the ring turns freely in it.", 2*eye-d)},
-		{Moves: 0, Text: fmt.Sprintf("Wind %d turns back round both parts, towards the ball, side by side.", turns), Gate: "The turns lie side by side, none crossed; leather has its good side out."},
-		{Moves: 0, Text: "Put the end through the last turn and pull it home.", Detail: fmt.Sprintf("Leave that last turn {%.1fmm} open until the end is through; then cut it close.", d)},
+	t.Moves = []move.Move{
+		{Strand: 0, Text: "Put the end through the ring and back along its own part.", Detail: fmt.Sprintf("Leave an eye of {%.0fmm} inside, so that the ring turns freely in it.", 2*eye-d)},
+		{Strand: 0, Text: fmt.Sprintf("Wind %d turns back round its own part, towards the ball, side by side.", turns), Gate: "The turns lie side by side, none crossed; leather has its good side out."},
+		{Strand: 0, Text: "Put the end through the last turn and pull it home.", Detail: fmt.Sprintf("Leave that last turn {%.1fmm} open until the end is through; then cut it close.", d)},
 	}
 	return t, nil
 }

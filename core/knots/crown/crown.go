@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -106,8 +107,8 @@ func tie(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, r
 	}
 	set := knot.Of[Settings](w.Section)
-	if set.Direction == knot.Anticlockwise { // the mirror of the same
-		set.Direction = knot.Clockwise
+	if set.Direction != knot.Anticlockwise { // the mirror of the same
+		set.Direction = knot.Anticlockwise
 		m := w
 		m.Section.Settings = set
 		m.Leads = slices.Clone(w.Leads)
@@ -117,7 +118,6 @@ func tie(w knot.Work) (knot.Tied, error) {
 			return t, err
 		}
 		t.Mirror(4)
-		t.Actions = actions(set.Lay, knot.Anticlockwise)
 		return t, nil
 	}
 	square := set.Lay != Round
@@ -151,19 +151,9 @@ func tie(w knot.Work) (knot.Tied, error) {
 		lines = append(lines, append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z}))
 	}
 	// Places are counted from the left where strands come in, and again where they
-	// go out; of two at one x the one in front comes first.
-	from := func(at func([]r3.Vec) r3.Vec) []int {
-		order := knot.Identity(4)
-		slices.SortStableFunc(order, func(i, j int) int {
-			a, b := at(lines[i]), at(lines[j])
-			if math.Abs(a.X-b.X) > 0.05*d {
-				return cmp.Compare(a.X, b.X)
-			}
-			return cmp.Compare(b.Z, a.Z)
-		})
-		return order
-	}
-	in, out := from(func(l []r3.Vec) r3.Vec { return l[0] }), from(func(l []r3.Vec) r3.Vec { return l[len(l)-1] })
+	// go out.
+	in := ordered(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][0]) })
+	out := ordered(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][len(lines[i])-1]) })
 	cleared := knot.Clear(lines, d)
 	for _, i := range in {
 		t.Paths = append(t.Paths, knot.Path{Points: cleared[i]})
@@ -177,27 +167,77 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	t.Cells = append(t.Cells, t.Height)
 	t.Turned = math.Remainder(float64(count)*cell.Twist, math.Pi/2)
-	t.Actions = actions(set.Lay, knot.Clockwise)
+	// A row of one crown and its mirror begins again after two of them.
+	t.Repeats, t.PerRound = count, 1
+	if square {
+		t.Repeats, t.PerRound = count/2, 2
+		if count%2 == 1 {
+			t.Repeats, t.PerRound = 1, count
+		}
+	}
+	as := make([]int, 4)
+	for place, i := range in {
+		as[i] = place
+	}
+	for k := range t.PerRound {
+		for _, m := range moves(set.Lay, lines, k) {
+			t.Moves = append(t.Moves, m.Renumber(as))
+		}
+	}
 	return t, nil
 }
 
-// actions are the moves of one crown.
-func actions(lay Lay, direction knot.Turn) []knot.Action {
-	after := "Lay the next crown the other way round: every strand goes straight back across, to the side it came from."
-	if lay == Round {
-		after = "Lay the next crown the same way round: every strand goes on across the corner."
+// moves are those of crown k of the sinnet whose strands follow the lines: each is
+// laid over the end of the one before, and the last goes through the bight of the
+// first. It begins on the left.
+func moves(lay Lay, lines [][]r3.Vec, k int) []move.Move {
+	from := func(i int) r3.Vec { return lines[i][k*crownNodes+1] } // the first node is led in
+	order := ordered(lines, from)
+	turn := knot.Anticlockwise
+	if lay != Round && k%2 == 1 { // laid square, the next crown is the mirror of this one
+		turn = knot.Clockwise
 	}
-	out := []knot.Action{}
-	for i := range 4 {
-		a := knot.Action{Moves: i, Text: fmt.Sprintf("Lay strand %d, %s, over its neighbour's end.", i+1, direction), Detail: "Looking at the working end."}
-		if i == 3 {
-			a.Text = "Lay strand 4 over its neighbour's end and through the bight of strand 1."
-			a.Detail = "Draw all four up evenly, a little at a time. " + after
-			a.Gate = "Each strand goes over one and under one; the four make a small square."
+	ring := slices.Clone(order)
+	angle := func(i int) float64 { // from the left, as one looks at the working end
+		v := from(i)
+		a := math.Atan2(v.Z, v.X) - math.Pi
+		if turn == knot.Clockwise {
+			a = -a
 		}
-		out = append(out, a)
+		return math.Mod(a+4*math.Pi+0.1, 2*math.Pi)
+	}
+	slices.SortFunc(ring, func(i, j int) int { return cmp.Compare(angle(i), angle(j)) })
+	var out []move.Move
+	for n, i := range ring {
+		m := move.Move{Strand: i, Turn: string(turn), Order: order, End: true}
+		switch n {
+		case 0:
+			m.Text, m.Detail = "Lay {me} across to the opposite side.", "Looking at the working end; the others follow it {turn}."
+		case 3:
+			m.Passes = []move.Pass{{How: move.Over, Of: ring[2:3]}, {How: move.Under, Of: ring[:1]}}
+			m.Text, m.Detail = "Lay {me} {over 0} and through the bight of the first, {over 1}.", "Draw all four up evenly, a little at a time."
+			m.Gate = "Each goes over one and under one, and the four make a small square."
+		default:
+			m.Passes = []move.Pass{{How: move.Over, Of: ring[n-1 : n]}}
+			m.Text = "Lay {me} across {over 0}."
+		}
+		out = append(out, m)
 	}
 	return out
+}
+
+// ordered are the strands from the left; of two at one x the one in front comes
+// first.
+func ordered(lines [][]r3.Vec, at func(i int) r3.Vec) []int {
+	order := knot.Identity(len(lines))
+	slices.SortStableFunc(order, func(i, j int) int {
+		a, b := at(i), at(j)
+		if math.Abs(a.X-b.X) > 0.1 {
+			return cmp.Compare(a.X, b.X)
+		}
+		return cmp.Compare(b.Z, a.Z)
+	})
+	return order
 }
 
 func name(square bool) string {

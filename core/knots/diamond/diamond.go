@@ -11,6 +11,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/hitch"
 	"nimblebight/core/knots/row"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -266,7 +267,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 				pts = append(lead, knot.Through(h1[0], h1, h1[len(h1)-1].Y)[1:]...)
 			}
 			if inside != nil {
-				if via := inside(int(side), near); via != nil {
+				if via := inside(int(side), up); via != nil {
 					last := pts[len(pts)-1]
 					dir := r3.Vec{Y: 1}
 					pts = append(pts, knot.Join(last, via[0], dir, dir)...)
@@ -323,7 +324,9 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		move(first, h-2)
 		move(n-1-first, h+1)
 	}
-	t.Actions = diamondActions(s, n)
+	if t.Moves, err = moves(w, s); err != nil {
+		return knot.Tied{}, err
+	}
 	return t, nil
 }
 
@@ -331,11 +334,10 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 // diamond, and the way of each inner strand through it.
 func standsInside(w knot.Work, d, top, room float64) (extra float64, via func(side, near int) []r3.Vec, err error) {
 	s, n := knot.Of[Settings](w.Section), len(w.Leads)
-	h := n / 2
 	switch s.Inside {
 	case "square-knot":
 		in := knot.Work{Section: row.Square(1, knot.Left),
-			Leads: []knot.Lead{w.Leads[h-3], w.Leads[h-2], w.Leads[h+1], w.Leads[h+2]}}
+			Leads: leadsOf(w, inner(sidesOf(n, s), 2))}
 		t, err := row.Tie(in, 2, knot.Left)
 		if err != nil {
 			return 0, nil, err
@@ -359,7 +361,7 @@ func standsInside(w knot.Work, d, top, room float64) (extra float64, via func(si
 		b := *s.Bead
 		free := 2*room - 3.2*d
 		extra = math.Max(0, b.LengthMM+1.6*d-free)
-		sit := knot.Seats([]knot.Lead{w.Leads[h-2], w.Leads[h+1]})
+		sit := knot.Seats(leadsOf(w, inner(sidesOf(n, s), 1)))
 		return extra, func(side, near int) []r3.Vec {
 			if near > 0 {
 				return nil
@@ -372,36 +374,115 @@ func standsInside(w knot.Work, d, top, room float64) (extra float64, via func(si
 	return 0.5 * d, nil, nil
 }
 
-func diamondActions(s Settings, n int) []knot.Action {
+// sidesOf are the strands of each side from the left, once the sides have crossed:
+// taken outermost first, they have changed their order.
+func sidesOf(n int, s Settings) [2][]int {
 	h := n / 2
-	var out []knot.Action
-	side := func(place int, leftwards bool) {
-		as := hitch.Actions(n, place, 1, leftwards, true)[:h] // the filler laid, and a hitch for each strand of the side
-		for i, a := range as {
-			if i > 0 {
-				a.Gate = ""
-			}
-			out = append(out, a)
-		}
+	sides := [2][]int{knot.Numbered(0, h-1), knot.Numbered(h+1, h-1)}
+	if s.Order == "outermost-first" {
+		slices.Reverse(sides[0])
+		slices.Reverse(sides[1])
 	}
-	side(h, true)
-	side(h+1, false)
-	out[len(out)-1].Gate = "Both sides have the same number of hitches and lie in straight lines."
-	switch s.Inside {
-	case "square-knot":
-		out = append(out, knot.Action{Moves: -1, Text: "Tie one square knot with the four middle strands, two fillers and two workers.", Detail: "Dress it to the middle of the diamond."})
-	case "bead":
-		out = append(out, knot.Action{Moves: -1, Text: "Put the bead on the two middle strands.", Detail: "Push it up to the apex and hold it there.", Gate: "The bead looks the right way."})
-	}
-	side(1, false)
-	side(n, true)
-	switch s.Close {
-	case "join":
-		out = append(out, knot.Action{Moves: h, From: "right", Text: "Hitch the right filler twice over the left one where they meet.", Detail: "Draw the waist shut.", Gate: "The tip is closed and the four sides are alike."})
-	case "end-doubled":
-		out = append(out, knot.Action{Moves: -1, Text: "The first strand of each lower side was laid in with its filler; draw both up together.", Gate: "The lower edges are fuller than the upper ones and even."})
+	return sides
+}
+
+// inner are the innermost strands of each side, from the left.
+func inner(sides [2][]int, each int) []int {
+	l, r := sides[0], sides[1]
+	return slices.Concat(l[len(l)-each:], r[:each])
+}
+
+func leadsOf(w knot.Work, strands []int) []knot.Lead {
+	var out []knot.Lead
+	for _, i := range strands {
+		out = append(out, w.Leads[i])
 	}
 	return out
+}
+
+// moves are those of one diamond, in the order in which they are made: two sides
+// down from the middle, what stands inside, two sides back to it.
+func moves(w knot.Work, s Settings) ([]move.Move, error) {
+	n := len(w.Leads)
+	h := n / 2
+	sides := sidesOf(n, s)
+	fillers := [2]int{h - 1, h}
+	order := knot.Identity(n)
+	var out []move.Move
+	// side lays a filler over the strands of a side and hitches each: to the left or
+	// to the right of where the filler stands. Of those the first may be laid in with
+	// the filler instead.
+	side := func(filler int, others []int, left, layIn bool) {
+		if left { // the strands that it meets, in turn
+			slices.Reverse(others)
+		}
+		as := append([]int{filler}, others...)
+		ms := hitch.Moves(len(as), 1, 1, false, true)
+		if layIn {
+			in := move.Move{Strand: 1, From: move.Right, To: move.Right, Naming: [][]int{{0}},
+				Text: "Lay {me} in with the filler, {strands 0}, and hitch the others over both.", Gate: "Both lie side by side, none on top."}
+			both := []int{0, 1}
+			ms = []move.Move{ms[0], in}
+			for k := 2; k < len(as); k++ {
+				ms = append(ms, hitch.Hitch(k, both))
+			}
+		}
+		for k, m := range ms {
+			if left { // the same to the other side, of the same strands
+				m = m.Mirror(0)
+			}
+			if k > 0 && k < len(ms)-1 {
+				m.Gate = ""
+			}
+			m = m.Renumber(as)
+			m.Order = order
+			out = append(out, m)
+		}
+	}
+	side(fillers[0], slices.Clone(sides[0]), true, false)
+	side(fillers[1], slices.Clone(sides[1]), false, false)
+	out[len(out)-1].Gate = "Both sides have the same number of hitches and lie in straight lines."
+	order = slices.Concat(fillers[:1], sides[0], sides[1], fillers[1:]) // the fillers are at the corners
+	switch s.Inside {
+	case "square-knot":
+		four := inner(sides, 2)
+		tied, err := row.Tie(knot.Work{Section: row.Square(1, knot.Left), Leads: leadsOf(w, four)}, 2, knot.Left)
+		if err != nil {
+			return nil, err
+		}
+		for k, m := range tied.Moves {
+			m = m.Renumber(four)
+			at, whole := 0, slices.Clone(order)
+			for p, i := range whole {
+				if slices.Contains(four, i) {
+					whole[p] = m.Order[at]
+					at++
+				}
+			}
+			m.Order = whole
+			if k == len(tied.Moves)-1 {
+				m.Gate = "The square knot stands in the middle of the diamond."
+			}
+			out = append(out, m)
+		}
+	case "bead":
+		out = append(out, move.Move{Strand: move.All, Naming: [][]int{inner(sides, 1)}, Order: order,
+			Text: "Put the bead on {strands 0}.", Detail: "Push it up to the apex and hold it there.", Gate: "The bead looks the way it should."})
+	}
+	layIn := s.Close == "end-doubled" && h > 2
+	side(fillers[0], slices.Clone(sides[0]), false, layIn)
+	side(fillers[1], slices.Clone(sides[1]), true, layIn)
+	out[len(out)-1].Gate = "The four sides are alike."
+	if layIn {
+		out[len(out)-1].Gate = "The lower edges are fuller than the upper ones and even."
+	}
+	if s.Close == "join" {
+		m := hitch.Hitch(h, []int{h - 1})
+		m.Order = slices.Concat(sides[0], fillers[:], sides[1])
+		m.Detail, m.Gate = "It joins the two fillers where they meet; draw the waist shut.", "The tip is closed and the four sides are alike."
+		out = append(out, m)
+	}
+	return out, nil
 }
 
 // evenPlaces are the places of a section less its last, so that they are even.

@@ -7,6 +7,7 @@ import (
 
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -71,7 +72,7 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 		t.Height = max(t.Height, leave)
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
-	t.Actions = endActions(way)
+	t.Moves = endActions(way)
 	for i, l := range w.Leads {
 		if way.Flame && !way.Suits(l.Stuff) {
 			instead, _ := finish.Get(finish.Instead(l.Stuff))
@@ -108,14 +109,14 @@ func tieFused(w knot.Work, way finish.Way) (knot.Tied, error) {
 		}
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
-	t.Actions = endActions(way)
+	t.Moves = endActions(way)
 	return t, nil
 }
 
-func endActions(way finish.Way) []knot.Action {
-	var out []knot.Action
+func endActions(way finish.Way) []move.Move {
+	var out []move.Move
 	for i, s := range way.Steps {
-		a := knot.Action{Moves: -1, Text: s}
+		a := move.Move{Strand: -1, Text: s}
 		if i == 0 {
 			a.Detail = way.Note
 			if way.Flame {

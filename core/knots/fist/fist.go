@@ -14,6 +14,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/mount"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -313,7 +314,7 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 		}
 		t.Warnings = append(t.Warnings, f)
 	}
-	t.Actions = fistActions(b, w)
+	t.Moves = fistActions(b, w)
 	return t, nil
 }
 
@@ -323,9 +324,9 @@ const fistRounds = 2
 
 // fistActions is what the maker does, read off the ball: band by band, turn by
 // turn, then the slack of every turn in order, in two rounds.
-func fistActions(b ball.Ball, w knot.Work) []knot.Action {
+func fistActions(b ball.Ball, w knot.Work) []move.Move {
 	_, legs := Legs(w.Section)
-	var acts []knot.Action
+	var acts []move.Move
 	names := [3]string{"first", "second", "third"}
 	lie := [3]string{
 		"round two fingers, side by side",
@@ -354,26 +355,26 @@ func fistActions(b ball.Ball, w knot.Work) []knot.Action {
 	}
 	switch {
 	case b.Mode == ball.TwoCords && b.StopperKnot == "":
-		acts = append(acts, knot.Action{Moves: -1, Text: "Join the two cords end to end; the join will lie inside the ball, on the core."})
+		acts = append(acts, move.Move{Strand: -1, Text: "Join the two cords end to end; the join will lie inside the ball, on the core."})
 	case b.Mode == ball.TwoCords:
-		acts = append(acts, knot.Action{Moves: -1, Text: fmt.Sprintf("Join the two cords and tie their stopper: %s.", b.StopperKnot),
+		acts = append(acts, move.Move{Strand: -1, Text: fmt.Sprintf("Join the two cords and tie their stopper: %s.", b.StopperKnot),
 			Detail: fmt.Sprintf("It is the core and should measure about {%.1fmm}; a few turns of tape fill what is missing.", b.Core.DiameterMM)})
 	case b.Tail:
-		acts = append(acts, knot.Action{Moves: 0, Text: "Leave the start hanging as long as its leg is cut, and hold it under the thumb.", Detail: "It leaves the ball beside the end."})
+		acts = append(acts, move.Move{Strand: 0, Text: "Leave the start hanging as long as its leg is cut, and hold it under the thumb.", Detail: "It leaves the ball beside the end."})
 	case b.Mode == ball.Doubled:
-		acts = append(acts, knot.Action{Moves: -1, Text: "Lay both cords side by side and leave their starts hanging as long as their legs are cut.", Detail: "From here on the two are led as one; never let one cross the other."})
+		acts = append(acts, move.Move{Strand: -1, Text: "Lay both cords side by side and leave their starts hanging as long as their legs are cut.", Detail: "From here on the two are led as one; never let one cross the other."})
 	default:
-		acts = append(acts, knot.Action{Moves: 0, Text: "Lay the start across the palm, inside what will be the ball.", Detail: "It ends hidden under the second band."})
+		acts = append(acts, move.Move{Strand: 0, Text: "Lay the start across the palm, inside what will be the ball.", Detail: "It ends hidden under the second band."})
 	}
 	for band := range 3 {
 		for k := range turns {
-			a := knot.Action{Moves: worker(band), Text: fmt.Sprintf("Band %d, %s %d of %d: %s.", band+1, each, k+1, turns, lie[band])}
+			a := move.Move{Strand: worker(band), Text: fmt.Sprintf("Band %d, %s %d of %d: %s.", band+1, each, k+1, turns, lie[band])}
 			if k == 0 && band > 0 {
 				a.Text = fmt.Sprintf("Band %d, %s 1 of %d: turn the corner and go %s.", band+1, each, turns, lie[band])
 			}
 			switch {
 			case band == 1 && k == 0:
-				a.Detail = "Go round the middle of the first band, at right angles to it."
+				a.Detail = "Go round the middle of the first band, square to it."
 			case band == 2 && k == 0:
 				a.Detail = "Go in between the fingers' side of the first band and the second, through to the far side, and round."
 			case k > 0:
@@ -386,10 +387,10 @@ func fistActions(b ball.Ball, w knot.Work) []knot.Action {
 		}
 		switch band {
 		case 0:
-			acts = append(acts, knot.Action{Moves: -1, Text: "Pinch the band at both ends and slip the fingers out.", Detail: "Keep the turns flat and open; the next band goes round their middle."})
+			acts = append(acts, move.Move{Strand: -1, Text: "Pinch the band at both ends and slip the fingers out.", Detail: "Keep the turns flat and open; the next band goes round their middle."})
 		case 1:
 			if b.StopperKnot == "" {
-				acts = append(acts, knot.Action{Core: true, Moves: -1, Text: fmt.Sprintf("Put the core in: %s of {%.1fmm}.", b.Core.Kind.Name(), b.Core.DiameterMM),
+				acts = append(acts, move.Move{Core: true, Strand: -1, Text: fmt.Sprintf("Put the core in: %s of {%.1fmm}.", b.Core.Kind.Name(), b.Core.DiameterMM),
 					Detail: "Spread the first band a little, push it into the middle, and close the turns over it."})
 			}
 		}
@@ -415,7 +416,7 @@ func fistActions(b ball.Ball, w knot.Work) []knot.Action {
 	for round := range fistRounds {
 		for band := range 3 {
 			for k := range turns {
-				a := knot.Action{Slack: true, Moves: worker(band), Text: fmt.Sprintf("Round %d, band %d, %s %d: take its slack on to the next, %s.", round+1, band+1, each, k+1, hardness[round])}
+				a := move.Move{Slack: true, Strand: worker(band), Text: fmt.Sprintf("Round %d, band %d, %s %d: take its slack on to the next, %s.", round+1, band+1, each, k+1, hardness[round])}
 				if band == 0 && k == 0 {
 					a.Detail = "Work the slack " + way + "; a spike or haemostat lifts the turns."
 				}
@@ -441,8 +442,8 @@ func holdFist(w knot.Work, action int, along float64) (knot.Tied, error) {
 	n := len(w.Own)
 	winding, done := make([]float64, n), make([]float64, n)
 	drawing, drawn := 0.0, 0.0
-	coreIn := !slices.ContainsFunc(whole.Actions, func(a knot.Action) bool { return a.Core }) // a stopper is there from the first
-	for k, a := range whole.Actions {
+	coreIn := !slices.ContainsFunc(whole.Moves, func(a move.Move) bool { return a.Core }) // a stopper is there from the first
+	for k, a := range whole.Moves {
 		come := 0.0
 		switch {
 		case k < action:
@@ -456,9 +457,9 @@ func holdFist(w knot.Work, action int, along float64) (knot.Tied, error) {
 			drawn += come
 		case a.Core:
 			coreIn = coreIn || come > 0
-		case a.Moves >= 0 && k > 0:
-			winding[a.Moves]++
-			done[a.Moves] += come
+		case a.Strand >= 0 && k > 0:
+			winding[a.Strand]++
+			done[a.Strand] += come
 		}
 	}
 	const slack = 0.3 // by which turns wound round the fingers stand off

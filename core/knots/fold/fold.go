@@ -1,7 +1,10 @@
 // Package fold folds a band back to a loop for the wrist.
 package fold
 
-import "nimblebight/core/knot"
+import (
+	"nimblebight/core/knot"
+	"nimblebight/core/move"
+)
 
 // Settings of a fold back.
 type Settings struct {
@@ -26,18 +29,18 @@ func init() {
 		Terms: func(knot.Section) knot.Terms {
 			return knot.Terms{Takes: knot.Takes{Least: 1}, Bends: true}
 		},
-		Fold:        func(s knot.Section) float64 { return knot.Of[Settings](s).InnerMM },
-		FoldActions: func(knot.Section) []knot.Action { return foldActions() },
-		Sample:      knot.Sample{Line: "mount A B, square-knot 12, fold-back 50mm, gather C turns=4", Cords: 2, Section: 2},
+		Fold:      func(s knot.Section) float64 { return knot.Of[Settings](s).InnerMM },
+		FoldMoves: func(knot.Section) []move.Move { return moves() },
+		Sample:    knot.Sample{Line: "mount A B, square-knot 12, fold-back 50mm, gather C turns=4", Cords: 2, Section: 2},
 	})
 }
 
-// foldActions are the moves of a fold back.
-func foldActions() []knot.Action {
-	return []knot.Action{
-		{Moves: -1, Text: "Fold the band back on itself, its face outwards, till its end meets it at the mark.",
+// moves are the moves of a fold back.
+func moves() []move.Move {
+	return []move.Move{
+		{Strand: -1, Text: "Fold the band back on itself, its face outwards, till its end meets it at the mark.",
 			Detail: "The loop measures {length} inside, laid flat.", Gate: "The loop has no twist."},
-		{Moves: -1, Text: "Lay the end flat against the back of the band, its ends pointing up, and hold it with a clip.",
+		{Strand: -1, Text: "Lay the end flat against the back of the band, its ends pointing up, and hold it with a clip.",
 			Detail: "Match knot to knot, so that the wrap finds one thickness."},
 	}
 }

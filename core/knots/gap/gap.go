@@ -3,6 +3,7 @@ package gap
 
 import (
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -41,7 +42,7 @@ func tieGap(w knot.Work) (knot.Tied, error) {
 	for _, l := range w.Leads {
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: t.Height, Z: l.At.Z}}})
 	}
-	t.Actions = []knot.Action{{Moves: -1, Text: "Leave {length} bare.",
+	t.Moves = []move.Move{{Strand: -1, Text: "Leave {length} bare.",
 		Detail: "Measure from the lower edge of the last knot; a card of that height keeps gaps even."}}
 	return t, nil
 }

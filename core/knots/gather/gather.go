@@ -7,6 +7,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -137,12 +138,12 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 		pts = append(pts, r3.Vec{X: v.X, Y: 0.5*d + d*run/about, Z: v.Z})
 	}
 	t.Own = []knot.Path{{Points: pts}}
-	t.Actions = []knot.Action{
-		{Moves: len(w.Leads), Text: fmt.Sprintf("Lay cord %s along the bundle as a long eye, the bend down.", set.Cord),
+	t.Moves = []move.Move{
+		{Strand: len(w.Leads), Text: "Lay cord {cord} along the bundle as a long eye, the bend down.",
 			Detail: "Leave the short end standing out at the top."},
-		{Moves: len(w.Leads), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
+		{Strand: len(w.Leads), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
 			Detail: "Side by side and snug.", Gate: "The turns lie side by side; none crosses another."},
-		{Moves: len(w.Leads), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
+		{Strand: len(w.Leads), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
 			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}
 	return t, nil

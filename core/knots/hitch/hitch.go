@@ -4,11 +4,11 @@ package hitch
 import (
 	"fmt"
 	"math"
-	"sort"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -93,21 +93,21 @@ func hitchOver(filler float64) (string, func() tighten.Problem) {
 	}
 }
 
-// Hitch is a double half hitch on any filler, worked to the right, in
+// hitch is a double half hitch on any filler, worked to the right, in
 // diameters of its strand: from straight above the filler to straight below
 // it, the filler's middle at the origin, seen from the face.
-type Hitch struct {
+type hitch struct {
 	points []r3.Vec
 	wide   float64 // along the filler
 	Tall   float64 // from its middle to where the strand runs straight
 	Gap    float64
 }
 
-var hitches kept.By[Hitch]
+var hitches kept.By[hitch]
 
-func hitchOn(filler float64) (Hitch, error) {
+func hitchOn(filler float64) (hitch, error) {
 	filler = math.Max(hitchFillers[0], math.Min(filler, hitchFillers[len(hitchFillers)-1]))
-	return hitches.Get(fmt.Sprintf("%.4f", filler), func() (Hitch, error) {
+	return hitches.Get(fmt.Sprintf("%.4f", filler), func() (hitch, error) {
 		const nodes = 241
 		k := 0
 		for k < len(hitchFillers)-2 && hitchFillers[k+1] < filler {
@@ -115,7 +115,7 @@ func hitchOn(filler float64) (Hitch, error) {
 		}
 		t := (filler - hitchFillers[k]) / (hitchFillers[k+1] - hitchFillers[k])
 		var two [2][]r3.Vec
-		h := Hitch{Tall: filler/2 + 1.1, Gap: math.Inf(1)}
+		h := hitch{Tall: filler/2 + 1.1, Gap: math.Inf(1)}
 		for i := range two {
 			s, err := family.Shape(hitchOver(hitchFillers[k+i]))
 			if err != nil {
@@ -153,7 +153,7 @@ func hitchOn(filler float64) (Hitch, error) {
 // Row lays hitches along a filler that runs through the plane of the work.
 type Row struct {
 	D, filler float64 // of the strands and the filler, mm
-	Unit      Hitch
+	Unit      hitch
 	Step      float64 // along the filler from hitch to hitch, mm
 	squeeze   float64
 }
@@ -218,7 +218,6 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 			return t, err
 		}
 		t.Mirror(n)
-		t.Actions = Actions(n, place, max(1, set.Carry), true, set.Slope == "diagonal")
 		return t, nil
 	}
 	f := place - 1
@@ -291,46 +290,50 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 			t.Order = append(t.Order, f+i-(n-carry))
 		}
 	}
-	t.Actions = Actions(n, place, carry, false, slope > 0)
+	t.Moves = Moves(n, place, carry, false, slope > 0)
 	return t, nil
 }
 
-// Actions are the moves of a row of hitches over the filler at a place, or
-// over it and the next one together.
-func Actions(n, place, carry int, left, diagonal bool) []knot.Action {
-	to, from, step, end := "right", "left", 1, n
+// Moves are those of a row of hitches over the filler at a place, or over it and
+// the next one together, worked to the right, or to the left where left is set.
+func Moves(n, place, carry int, left, diagonal bool) []move.Move {
 	if left {
-		to, from, step, end = "left", "right", -1, 1
+		out := Moves(n, n+1-place, carry, false, diagonal)
+		for i, m := range out {
+			out[i] = m.Mirror(n)
+		}
+		return out
 	}
 	slant := ""
 	if diagonal {
 		slant = ", slanting down"
 	}
-	var others []int // leads that are hitched, in turn
-	for p := place + carry*step; step*(end-p) >= 0; p += step {
-		others = append(others, p-1)
-	}
-	named := make([]int, len(others))
-	for i, o := range others {
-		named[i] = o + 1
-	}
-	sort.Ints(named)
-	out := []knot.Action{}
-	if carry == 2 {
-		out = append(out, knot.Action{Moves: place - 1 + step, From: from, Over: others,
-			Text: fmt.Sprintf("Lay strand %d to the %s across the front of strand%s %s%s.", place+step, to, knot.Plural(len(others)), knot.Places(named), slant)})
-	}
-	out = append(out, knot.Action{Moves: place - 1, From: from, Over: others,
-		Text:   fmt.Sprintf("Lay strand %d to the %s across the front of strand%s %s%s.", place, to, knot.Plural(len(others)), knot.Places(named), slant),
-		Detail: "Hold it taut; it stays straight under every hitch."})
-	for k, o := range others {
-		a := knot.Action{Moves: o, From: to, Under: []int{place - 1},
-			Text:   fmt.Sprintf("Hitch strand %d twice over the filler"+knot.Plural(carry)+": up behind it, over it and down on the %s, then the same on the %s through its own turn.", o+1, from, to),
-			Detail: "Push it against the hitch before and draw it up."}
-		if k == len(others)-1 {
-			a.Gate = "Two ribs stand side by side for every hitch, in one straight line."
+	others := knot.Numbered(place-1+carry, n-(place-1+carry)) // leads that are hitched, in turn
+	fillers := knot.Numbered(place-1, carry)
+	var out []move.Move
+	for k := carry - 1; k >= 0; k-- {
+		m := move.Move{Strand: place - 1 + k, From: move.Left, To: move.Right, Passes: []move.Pass{{How: move.Over, Of: others}},
+			Text: "Lay {me} to the {to} across {front 0}" + slant + "."}
+		if k == 0 {
+			m.Detail = "Hold it taut; it stays straight under every hitch."
 		}
-		out = append(out, a)
+		out = append(out, m)
+	}
+	for k, o := range others {
+		m := Hitch(o, fillers)
+		if k == len(others)-1 {
+			m.Gate = "Two ribs stand side by side for every hitch, in one straight line; at the back a slant holds both parts of the strand."
+		}
+		out = append(out, m)
 	}
 	return out
+}
+
+// Hitch is the move of one strand that hangs behind the fillers, worked to the
+// right.
+func Hitch(strand int, fillers []int) move.Move {
+	over, under := move.Pass{How: move.Over, Of: fillers}, move.Pass{How: move.Under, Of: fillers}
+	return move.Move{Strand: strand, From: move.Right, To: move.Left, Passes: []move.Pass{over, under, over, under},
+		Text:   "{me}: up {front 0} at the {to}, round its upper edge and down {infront 1} it, slantwise; again up {infront 2} it, at the {from}, round and down {infront 3} it through its own loop.",
+		Detail: "Push it against the hitch before and draw it up."}
 }

@@ -8,6 +8,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -232,14 +233,11 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		}
 		x += h.wide
 		t.Gap = math.Min(t.Gap, h.gap)
-		face, bar := "in front", "front"
-		if flip < 0 {
-			face, bar = "behind", "back"
-		}
-		t.Actions = append(t.Actions, knot.Action{Moves: 2 * i, Folded: true,
-			Text:   fmt.Sprintf("Fold cord %s at its mark and put it on by a lark's head, the bar %s.", set.Cords[i], face),
+		t.Moves = append(t.Moves, move.Move{Strand: 2 * i, Folded: true,
+			Passes: []move.Pass{{How: move.How(flip > 0), Of: []int{2 * i}}},
+			Text:   "Fold cord {cord} at its mark and put it on by a lark's head, the bar {face 0}.",
 			Detail: "Fold to the wire, both legs round it and out through the fold; draw it up till the bar lies against the legs.",
-			Gate:   "The bar is at the " + bar + " and both legs come out under it."})
+			Gate:   "The bar lies {face 0}, and both legs come out under it."})
 	}
 	t.Order = knot.Identity(len(w.Own))
 	return t, nil
@@ -265,6 +263,12 @@ func tieLaidBehind(w knot.Work) (knot.Tied, error) {
 	}
 	xs, row, thick := knot.SideBySide(w.Leads)
 	t := knot.Tied{Open: true, Repeats: 1, Gap: 1}
+	var onTheLeft []int // of the middle: what the left leg passes
+	for k, x := range xs {
+		if x < -1e-9 {
+			onTheLeft = append([]int{k}, onTheLeft...)
+		}
+	}
 	level := 0.0
 	outer := row / 2
 	var left, right []int
@@ -288,10 +292,11 @@ func tieLaidBehind(w knot.Work) (knot.Tied, error) {
 		right = append(right, len(w.Leads)+i+1)
 		level += fall
 		outer = a + d/2
-		t.Actions = append(t.Actions, knot.Action{Moves: len(w.Leads) + i, Folded: true,
-			Text:   fmt.Sprintf("Lay the fold of cord %s behind the strands that hang there, its legs to both sides.", knot.Of[Settings](w.Section).Cords[i/2]),
+		t.Moves = append(t.Moves, move.Move{Strand: len(w.Leads) + i, Folded: true,
+			Passes: []move.Pass{{How: move.Under, Of: onTheLeft}},
+			Text:   "Lay the fold of cord {cord} {infront 0} the strands that hang there, its legs to both sides.",
 			Detail: "Hold it with a finger or a clip till the first knot is drawn up.",
-			Gate:   "The fold mark lies behind the middle of the strands."})
+			Gate:   "The fold mark lies {infront 0} the middle of the strands."})
 	}
 	t.Height = level
 	for _, x := range xs {

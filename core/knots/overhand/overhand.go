@@ -9,6 +9,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -160,7 +161,7 @@ func tieOverhand(w knot.Work) (knot.Tied, error) {
 	for i := range w.Leads {
 		t.Workers = append(t.Workers, i)
 	}
-	t.Actions = []knot.Action{{Moves: -1, Text: fmt.Sprintf("Tie strands %s together in one overhand.", knot.Places(knot.Numbered(1, len(w.Leads)))),
+	t.Moves = []move.Move{{Strand: -1, Text: "Tie {strands 0} together in one overhand.", Naming: [][]int{knot.Identity(len(w.Leads))},
 		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
 	return t, nil
 }
@@ -225,8 +226,6 @@ func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
 		t, err := tieOverhandOfOne(m)
 		if err == nil {
 			t.Mirror(n)
-			t.Actions = overhandActions(which)
-			t.Workers = []int{which - 1}
 		}
 		return t, err
 	}
@@ -284,11 +283,14 @@ func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
 		j++
 		t.Paths[i] = knot.Path{Points: []r3.Vec{at, {X: at.X, Y: t.Height / 2, Z: at.Z}, {X: at.X, Y: t.Height, Z: at.Z}}}
 	}
-	t.Actions = overhandActions(which)
+	t.Moves = moves(which, n)
 	return t, nil
 }
 
-func overhandActions(which int) []knot.Action {
-	return []knot.Action{{Moves: which - 1, Text: fmt.Sprintf("Lead strand %d across the front of the others, round behind them, over its own part and down through the turn.", which),
+func moves(which, n int) []move.Move {
+	me := which - 1
+	rest := slices.DeleteFunc(knot.Identity(n), func(i int) bool { return i == me })
+	return []move.Move{{Strand: me, Passes: []move.Pass{{How: move.Over, Of: rest}, {How: move.Under, Of: rest}, {How: move.Over, Of: []int{me}}},
+		Text:   "Lead {me} across {front 0}, round {infront 1} them, {above 2} its own part and down through the turn.",
 		Detail: "Draw it up while the others hang straight.", Gate: "The turn lies flat round the bundle."}}
 }

@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/mount"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -121,7 +122,7 @@ func tieRopeBall(w knot.Work) (knot.Tied, error) {
 			WeightG: ball.Core{Kind: ball.Wadding, DiameterMM: b.FormerMM}.Weight(b.Cord)}
 	}
 	t.Checks = append(t.Checks, ropeSays(b)...)
-	t.Actions = ropeActions(b)
+	t.Moves = ropeActions(b)
 	return t, nil
 }
 
@@ -139,32 +140,32 @@ func ropeSays(b ball.RopeBall) []string {
 // rounds are those in which a ball is drawn up: all of it never hard at once.
 const rounds = 2
 
-func ropeActions(b ball.RopeBall) []knot.Action {
+func ropeActions(b ball.RopeBall) []move.Move {
 	side := "strand"
 	if b.Strands > 1 {
 		side = fmt.Sprintf("%d strands side by side", b.Strands)
 	}
 	what := "former"
-	acts := []knot.Action{{Moves: -1, Text: fmt.Sprintf("Take a former of {%.1fmm}.", b.FormerMM), Detail: "A ball of wadding bound with tape keeps its shape and weighs little."}}
+	acts := []move.Move{{Strand: -1, Text: fmt.Sprintf("Take a former of {%.1fmm}.", b.FormerMM), Detail: "A ball of wadding bound with tape keeps its shape and weighs little."}}
 	if b.Rounds == 1 {
 		what = "mandrel"
-		acts[0] = knot.Action{Moves: -1, Text: fmt.Sprintf("Take a mandrel of {%.1fmm}.", b.FormerMM), Detail: "A bottle's neck, a tube or a round handle; the ring comes off it at the end."}
+		acts[0] = move.Move{Strand: -1, Text: fmt.Sprintf("Take a mandrel of {%.1fmm}.", b.FormerMM), Detail: "A bottle's neck, a tube or a round handle; the ring comes off it at the end."}
 	}
 	for lead := range ball.RopeLeads {
-		acts = append(acts, knot.Action{Moves: 0, Text: fmt.Sprintf("Lead %d of %d: once round the %s with the %s, over one band and under the next.", lead+1, ball.RopeLeads, what, side),
+		acts = append(acts, move.Move{Strand: 0, Text: fmt.Sprintf("Lead %d of %d: once round the %s with the %s, over one band and under the next.", lead+1, ball.RopeLeads, what, side),
 			Detail: fmt.Sprintf("Over and under by turns; in all %d bights on either side.", ball.RopeBights)})
 	}
 	acts[len(acts)-1].Gate = fmt.Sprintf("%d bights on either side, every crossing over one and under one.", ball.RopeBights)
 	for r := 1; r < b.Rounds; r++ {
-		acts = append(acts, knot.Action{Moves: 0, Text: fmt.Sprintf("Round %d: follow every strand once round beside itself, always on the same side.", r+1),
+		acts = append(acts, move.Move{Strand: 0, Text: fmt.Sprintf("Round %d: follow every strand once round beside itself, always on the same side.", r+1),
 			Detail: fmt.Sprintf("This round takes {%.0fmm} of a strand, the first {%.0fmm}.", math.Round(b.RoundsMM[r]), math.Round(b.RoundsMM[0])),
 			Gate:   "No strand crosses the one that it follows."})
 	}
 	for round := range rounds {
-		acts = append(acts, knot.Action{Slack: true, Moves: 0, Text: fmt.Sprintf("Round %d of drawing up: work the slack of each strand from its start to its end, bight by bight.", round+1), Gate: "The bands lie flat and touch one another."})
+		acts = append(acts, move.Move{Slack: true, Strand: 0, Text: fmt.Sprintf("Round %d of drawing up: work the slack of each strand from its start to its end, bight by bight.", round+1), Gate: "The bands lie flat and touch one another."})
 	}
 	if b.Rounds == 1 {
-		acts = append(acts, knot.Action{Moves: -1, Text: "Slide the ring off its mandrel."})
+		acts = append(acts, move.Move{Strand: -1, Text: "Slide the ring off its mandrel."})
 	}
-	return append(acts, knot.Action{Moves: -1, Text: "Tuck both ends of every strand under three crossings and cut them flush.", Detail: fmt.Sprintf("Each takes {%.0fmm}.", b.TuckMM)})
+	return append(acts, move.Move{Strand: -1, Text: "Tuck both ends of every strand under three crossings and cut them flush.", Detail: fmt.Sprintf("Each takes {%.0fmm}.", b.TuckMM)})
 }

@@ -11,6 +11,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
 
@@ -363,24 +364,10 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	acts, sights := append([]halfRead{}, read.acts...), append([]knot.Sight{}, read.sights...)
+	t.Moves, t.Shows = moves(read.acts, n), slices.Clone(read.sights)
 	if right { // back to the maker's left and right
 		t.Mirror(n)
-		for i := range acts {
-			acts[i] = acts[i].mirrored(n)
-		}
-		for i, s := range sights {
-			s.Face, s.Back = n-1-s.Face, n-1-s.Back
-			switch s.Where {
-			case "left":
-				s.Where = "right"
-			case "right":
-				s.Where = "left"
-			}
-			sights[i] = s
-		}
 	}
-	t.Actions, t.Shows = wordHalves(acts, n), sights
 	return t, nil
 }
 
@@ -511,17 +498,6 @@ type halfRead struct {
 	over, under []int
 }
 
-func (h halfRead) mirrored(n int) halfRead {
-	flip := func(xs []int) []int {
-		out := make([]int, len(xs))
-		for i, x := range xs {
-			out[i] = n - 1 - x
-		}
-		return out
-	}
-	return halfRead{h.half, n - 1 - h.moves, h.front, flip(h.over), flip(h.under)}
-}
-
 // reading is what was read off a row's curves.
 type reading struct {
 	acts   []halfRead
@@ -617,38 +593,27 @@ func appendNew(xs []int, x int) []int {
 	return append(xs, x)
 }
 
-// wordHalves says what was read in the maker's words. Leads are named by the
-// place they have at that moment.
-func wordHalves(hs []halfRead, n int) []knot.Action {
-	at := knot.Identity(n) // place-1 of a lead
-	var fillers []int
-	for i := 1; i < n-1; i++ {
-		fillers = append(fillers, i+1)
-	}
-	var out []knot.Action
+// moves are the half knots that were read, each two moves.
+func moves(hs []halfRead, n int) []move.Move {
+	order := knot.Identity(n)
+	fillers := knot.Numbered(1, n-2)
+	var out []move.Move
 	for i := 0; i+1 < len(hs); i += 2 {
 		a, b := hs[i], hs[i+1]
-		pa, pb := at[a.moves]+1, at[b.moves]+1
-		side := func(p int) string {
-			if p == 1 {
-				return "left"
-			}
-			return "right"
+		from, to := move.Left, move.Right
+		if order[0] != a.moves {
+			from, to = to, from
 		}
-		out = append(out, knot.Action{Moves: a.moves, Over: a.over, Under: a.under,
-			Text:   fmt.Sprintf("Strand %d, from the %s, across %s strand%s %s.", pa, side(pa), frontOf(a.front), knot.Plural(len(fillers)), knot.Places(fillers)),
-			Detail: fmt.Sprintf("Leave a loop at the %s and lay it under strand %d.", side(pa), pb)})
-		out = append(out, knot.Action{Moves: b.moves, Over: b.over, Under: b.under,
-			Text:   fmt.Sprintf("Strand %d, from the %s, %s strand%s %s and up through the loop.", pb, side(pb), frontOf(b.front), knot.Plural(len(fillers)), knot.Places(fillers)),
+		at := slices.Clone(order)
+		out = append(out, move.Move{Strand: a.moves, From: from, To: to, Order: at,
+			Passes: []move.Pass{{How: move.How(a.front), Of: fillers}, {How: move.Under, Of: []int{b.moves}}},
+			Text:   "{me}, from the {from}, across {front 0}.",
+			Detail: "Leave a loop at the {from} and lay it {over 1}."})
+		out = append(out, move.Move{Strand: b.moves, From: to, To: from, Order: at,
+			Passes: []move.Pass{{How: move.How(b.front), Of: fillers}, {How: move.Over, Of: []int{a.moves}}},
+			Text:   "{me}, from the {from}, {front 0} and up through the loop.",
 			Detail: "Draw both up evenly till the half knot sits against the one above."})
-		at[a.moves], at[b.moves] = at[b.moves], at[a.moves]
+		order[0], order[n-1] = order[n-1], order[0]
 	}
 	return out
-}
-
-func frontOf(front bool) string {
-	if front {
-		return "in front of"
-	}
-	return "behind"
 }

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -93,6 +94,7 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 	if err != nil {
 		return knot.Tied{}, err
 	}
+	set := knot.Of[Settings](w.Section)
 	count := max(1, w.Section.Count)
 	d := math.Max(w.Leads[0].Diameter, w.Leads[1].Diameter)
 	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist}
@@ -142,23 +144,35 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 	t.Cells[0] = 0
 	t.Cells = append(t.Cells, t.Height)
 	// The thread that begins on the left is the left strand's.
-	if t.Paths[0].Points[0].X > t.Paths[1].Points[0].X {
+	swapped := t.Paths[0].Points[0].X > t.Paths[1].Points[0].X
+	if swapped {
 		t.Paths[0], t.Paths[1] = t.Paths[1], t.Paths[0]
 	}
 	end := func(i int) float64 { p := t.Paths[i].Points; return p[len(p)-1].X }
 	if end(0) > end(1) {
 		t.Order = []int{1, 0}
 	}
-	first := "Strand 1 round strand 2: behind it, round to the front and down through its own loop."
-	if knot.Of[Settings](w.Section).School == "round-both" {
-		first = "Strand 1 round both strands and down through its own loop."
+	first := 0 // who makes the first wrap
+	if swapped {
+		first = 1
 	}
-	t.Actions = []knot.Action{{Moves: 0, Text: "Round the other strand, and through the loop that it made last.", Detail: "The first time there is no such loop yet. " + first,
-		Gate: "Each wrap lies close in the elbow of the one before."}}
-	if knot.Of[Settings](w.Section).Start == "right" {
+	t.Repeats, t.PerRound = count/2, 2
+	if count%2 == 1 {
+		t.Repeats, t.PerRound = 1, count
+	}
+	for k := range t.PerRound {
+		me := (first + k) % 2
+		m := move.Move{Strand: me, Naming: [][]int{{1 - me}},
+			Passes: []move.Pass{{How: move.Under, Of: []int{1 - me}}, {How: move.Over, Of: []int{1 - me}}},
+			Text:   "{me} round {strands 0}: {infront 0} it, back {infront 1} it, and down through the loop that the other made last.",
+			Gate:   "The wrap lies close in the elbow of the one before."}
+		if k == 0 {
+			m.Detail = "The very first time there is no such loop yet: it goes down through its own."
+		}
+		t.Moves = append(t.Moves, m)
+	}
+	if set.Start == knot.Right {
 		t.Mirror(2)
-		t.Actions[0].Moves = 1
-		t.Actions[0].Detail = knot.MirrorText(t.Actions[0].Detail, 2)
 	}
 	return t, nil
 }

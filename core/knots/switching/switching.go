@@ -7,6 +7,8 @@ import (
 	"math"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/row"
+	"nimblebight/core/move"
+	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -103,6 +105,7 @@ func tieSwitch(w knot.Work) (knot.Tied, error) {
 			}
 			cross.Paths = append(cross.Paths, knot.Path{Points: append(pts, r3.Vec{X: x, Y: gap})})
 		}
+		worked := slices.Clone(one.Order) // which strand is where before the gap
 		one.Below(cross)
 		one.Row = false
 		for i := range one.Paths {
@@ -112,8 +115,14 @@ func tieSwitch(w knot.Work) (knot.Tied, error) {
 				}
 			}
 		}
-		one.Actions = append(one.Actions, knot.Action{Moves: -1, Text: "Leave {length} bare and let workers and fillers change places: the outer cords go in, in front, the inner ones out.",
-			Detail: "The cords that were tied over now do the tying.", Gate: "The cords cross in the gap on both sides."})
+		// Who has worked goes in, over who was tied over on that side.
+		at := worked
+		one.Moves = append(one.Moves,
+			move.Move{Strand: at[0], From: move.Left, Order: at, Passes: []move.Pass{{How: move.Over, Of: []int{at[1]}}},
+				Text: "Leave {length} bare; {me}, at the {from}, goes in, {front 0}, and that one out."},
+			move.Move{Strand: at[3], From: move.Right, Order: at, Passes: []move.Pass{{How: move.Over, Of: []int{at[2]}}},
+				Text: "{me}, at the {from}, goes in, {front 0}, and that one out.", Detail: "The cords that were tied over now do the tying.",
+				Gate: "The cords cross in the gap on both sides."})
 		return one, nil
 	})
 	if err != nil {

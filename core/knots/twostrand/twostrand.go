@@ -7,6 +7,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -109,22 +110,50 @@ func tieOne(w knot.Work) (knot.Tied, error) {
 		}).Points})
 	}
 	end := func(i int) float64 { p := t.Paths[i].Points; return p[len(p)-1].X }
-	if t.Paths[0].Points[0].X > t.Paths[1].Points[0].X {
+	swapped := t.Paths[0].Points[0].X > t.Paths[1].Points[0].X
+	if swapped {
 		t.Paths[0], t.Paths[1] = t.Paths[1], t.Paths[0]
 	}
 	t.Order = []int{0, 1}
 	if end(0) > end(1) {
 		t.Order = []int{1, 0}
 	}
-	t.Actions = []knot.Action{
-		{Moves: 0, Text: "Lay strand 1 in a loop and lead its end on, over and under by turns.", Detail: "Hold the loop above the knot to its length."},
-		{Moves: 1, Text: "Lead strand 2 through it to a carrick bend: under, over, under, over all the way.",
+	t.Moves = moves()
+	// They are laid as the route lays them, its straight ends aside; drawn up, the
+	// parts lie over one another.
+	t.Flat = make([]knot.Path, 2)
+	for i, s := range diamondRoute().Strands {
+		if swapped {
+			i = 1 - i
+		}
+		t.Flat[i] = knot.Path{Points: curve.Spline(s.Route[2:len(s.Route)-2], false).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, v) }).Points}
+	}
+	return t, nil
+}
+
+// moves are those of one diamond, as seen from the side of its ends. Along the bend
+// each strand meets the other, itself, the other four times, itself and the other.
+func moves() []move.Move {
+	by := func(me int) []move.Pass {
+		other := 1 - me
+		var out []move.Pass
+		for k, of := range []int{other, me, other, other, other, other, me, other} {
+			out = append(out, move.Pass{How: move.How(k%2 == 1), Of: []int{of}})
+		}
+		return out
+	}
+	end := func(me int) []move.Pass {
+		return []move.Pass{{How: move.Under, Of: []int{1 - me}}}
+	}
+	return []move.Move{
+		{Strand: 0, End: true, Text: "Lay {me} in a loop, its end leading away from you.", Detail: "Hold the loop above the knot to its length. From here on look at it from the side of its ends."},
+		{Strand: 1, End: true, Passes: by(1), Naming: [][]int{{0}},
+			Text: "Lead {me} through it to a carrick bend: {over 0}, {above 1} itself, {over 2}, {over 3}, and on by turns.",
 			Gate: "Eight crossings, over and under by turns; the ends leave at opposite corners."},
-		{Moves: 0, Text: "Lead the end of strand 1 round the outside, past the next standing part, in under everything and up through the middle.",
-			Gate: "It lies outside the standing part before it goes under."},
-		{Moves: 1, Text: "Do the same with the end of strand 2, up through the same hole in the middle.",
+		{Strand: 0, End: true, Passes: end(0), Text: "Lead the end of {me} on round the outside, past the other's standing part, in {above 0} everything and up through the middle.",
+			Gate: "It lies outside the standing part before it goes in."},
+		{Strand: 1, End: true, Passes: end(1), Text: "Do the same with the end of {me}: round the outside, past the other's standing part, in {above 0} everything, up through the same hole.",
 			Detail: "Work the slack from the loop towards the ends, strand by strand, in two or three rounds; pull hard only in the last.",
 			Gate:   "Both ends come out of the same hole; four parts stand round it."},
 	}
-	return t, nil
 }
