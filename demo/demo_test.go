@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/demo"
@@ -56,7 +57,7 @@ func TestTheBoathouse(t *testing.T) {
 		for _, s := range d.Sequence {
 			mark(s)
 		}
-		again, err := piece.Parse(p.Notation)
+		again, err := notation.Parse(p.Notation)
 		if err != nil || len(again) != len(d.Sequence) {
 			t.Errorf("%s: its line %q gives %d sections of %d: %v", d.Name, p.Notation, len(again), len(d.Sequence), err)
 		}

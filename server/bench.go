@@ -16,6 +16,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+	"nimblebight/formats/document"
 	"nimblebight/store"
 )
 
@@ -41,6 +42,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 		answer(c, nil, err)
 	})
 	r.GET("/offers", s.offers)
+	r.POST("/finish", s.finish)
 	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })
 	r.GET("/knots", func(c *gin.Context) { answer(c, catalogue().Knots, nil) })
 	r.GET("/knots/:id/picture", s.knotPicture)
@@ -73,7 +75,7 @@ func (s *Server) opened(c *gin.Context) (store.Piece, piece.Document, Settings, 
 	if err != nil {
 		return p, piece.Document{}, set, err
 	}
-	d, err := piece.Read(p.Document)
+	d, err := document.Read(p.Document)
 	return p, d, set, err
 }
 

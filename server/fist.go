@@ -92,8 +92,6 @@ type JudgedCore struct {
 
 const (
 	chartCores = 40
-	// spareMM is the cord beside a ball: tails and what fingers hold.
-	spareMM = 150.0
 )
 
 func (s *Server) fists(r *gin.RouterGroup) {
@@ -103,14 +101,7 @@ func (s *Server) fists(r *gin.RouterGroup) {
 }
 
 func (q FistRequest) ask() ball.Ask {
-	a := ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Begins == "with-tail", Core: q.Core}
-	if a.Mode == "" {
-		a.Mode = ball.OneCord
-	}
-	if a.Mode != ball.OneCord {
-		a.Tail = false
-	}
-	return a
+	return ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Begins == "with-tail", Core: q.Core}.Settled()
 }
 
 func (q FistRequest) stuffs() []cord.Stuff {
@@ -160,7 +151,7 @@ func (s *Server) fist(c *gin.Context) {
 
 func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 	a := q.ask()
-	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: ball.ChokingMM, SpareMM: spareMM}
+	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: ball.ChokingMM, SpareMM: ball.SpareMM}
 	for _, k := range ball.Kinds() {
 		out.Kinds = append(out.Kinds, Named{string(k), k.Name()})
 	}
@@ -220,7 +211,7 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 		}
 	}
 	if q.LeftMM > 0 {
-		b, err := ball.FromCord(open, q.LeftMM, spareMM)
+		b, err := ball.FromCord(open, q.LeftMM, ball.SpareMM)
 		switch {
 		case err == nil:
 			out.FromCord = ballOut(b)

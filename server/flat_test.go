@@ -8,6 +8,7 @@ import (
 
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/formats/svg"
 	"nimblebight/server"
 )
@@ -98,7 +99,7 @@ func TestPlatesThatAreThereAreNotSent(t *testing.T) {
 // A plan that is refused comes with its way out.
 func TestARefusedPlanOffersAWayOut(t *testing.T) {
 	b := newBench(t)
-	d := patterns.All()[0].Document.With("mount A B, bead hole=2mm long=8mm wide=12mm, finish dome", patterns.All()[0].Document.Cords...)
+	d := notation.With(patterns.All()[0].Document, "mount A B, bead hole=2mm long=8mm wide=12mm, finish dome", patterns.All()[0].Document.Cords...)
 	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Document: &d})
 	p := ask[server.Problem](b, 422, "GET", fmt.Sprintf("/api/pieces/%d/plan", made.ID), nil)
 	if len(p.Errors) != 1 || p.Errors[0].Fix == nil || p.Errors[0].Fix.Set[0].Path != "sequence[1].bead.hole_mm" {

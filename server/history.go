@@ -11,6 +11,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/piece"
+	"nimblebight/formats/document"
 	"nimblebight/store"
 )
 
@@ -89,7 +90,7 @@ func (s *Server) goBack(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	d, err := piece.Decode(old.Document)
+	d, err := document.Decode(old.Document)
 	if err != nil {
 		failed(c, err)
 		return
@@ -112,7 +113,7 @@ func (s *Server) setAside(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	d, err := piece.Decode(req.Document)
+	d, err := document.Decode(req.Document)
 	if err != nil {
 		failed(c, err)
 		return

@@ -20,7 +20,7 @@ import (
 func (s *Server) knotPicture(c *gin.Context) {
 	id := c.Param("id")
 	pic, err := s.views.pics.Get("knot "+id, func() (scene.Picture, error) {
-		d, section, err := piece.Sample(id)
+		d, section, err := patterns.Sample(id)
 		if err != nil {
 			return scene.Picture{}, piece.Problems{{Path: "id", Message: err.Error()}}
 		}
@@ -75,4 +75,32 @@ func (s *Server) offers(c *gin.Context) {
 		return
 	}
 	c.JSON(http.StatusOK, knot.Offers(hanging, free))
+}
+
+// FinishRequest asks for the sequence of a document with its ends finished as they
+// say.
+type FinishRequest struct {
+	Document piece.Document `json:"document"`
+	Ends     []plan.End     `json:"ends"`
+}
+
+// finish gives the sequence in which ends are finished as they say. It saves
+// nothing: the page makes it an edit.
+func (s *Server) finish(c *gin.Context) {
+	var q FinishRequest
+	if err := read(c, &q); err != nil {
+		failed(c, err)
+		return
+	}
+	if ps := q.Document.Check(); len(ps) > 0 {
+		failed(c, ps)
+		return
+	}
+	p, err := plan.Make(q.Document, plan.Options{})
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	seq, err := plan.Finished(q.Document, p, q.Ends)
+	answer(c, seq, err)
 }

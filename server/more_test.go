@@ -9,7 +9,7 @@ import (
 	"testing"
 
 	"nimblebight/core/knots/patterns"
-	"nimblebight/core/piece"
+	"nimblebight/core/notation"
 	"nimblebight/core/plan"
 	"nimblebight/server"
 )
@@ -96,8 +96,8 @@ func TestThePlansLineIsThePiece(t *testing.T) {
 		path := fmt.Sprintf("/api/pieces/%d", p.ID)
 		line := ask[plan.Plan](b, 200, "GET", path+"/plan", nil).Notation
 		again := ask[server.Bench](b, 200, "POST", path+"/notation", server.NotationRequest{Revision: p.Revision, Line: line})
-		if piece.Notate(again.Document.Sequence) != line {
-			t.Errorf("%s: %s became %s", pattern.ID, line, piece.Notate(again.Document.Sequence))
+		if notation.Notate(again.Document.Sequence) != line {
+			t.Errorf("%s: %s became %s", pattern.ID, line, notation.Notate(again.Document.Sequence))
 		}
 	}
 }

@@ -10,9 +10,11 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/side"
+	"nimblebight/formats/document"
 	"nimblebight/store"
 )
 
@@ -80,7 +82,7 @@ func (s *Server) create(c *gin.Context) {
 	d, err := piece.Document{}, error(nil)
 	switch {
 	case len(req.Document) > 0:
-		d, err = piece.Read(req.Document)
+		d, err = document.Read(req.Document)
 	default:
 		found := false
 		for _, p := range patterns.All() {
@@ -143,12 +145,12 @@ func (s *Server) opens(c *gin.Context, p store.Piece, err error) {
 // document and says why; it can still be undone, saved to a file and binned.
 func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
 	out := &Bench{ID: p.ID, Folder: s.store.Identity(), Revision: p.Revision, CanUndo: p.CanUndo, CanRedo: p.CanRedo, Binned: p.BinnedAt != nil, Done: p.Place.Done}
-	d, err := piece.Decode(p.Document)
+	d, err := document.Decode(p.Document)
 	if err != nil {
 		out.Trouble = err.Error()
 		return out, nil
 	}
-	out.Document, out.Notation = &d, piece.Notate(d.Sequence)
+	out.Document, out.Notation = &d, notation.Notate(d.Sequence)
 	if p.Place.Revision != 0 && p.Place.Revision != p.Revision {
 		set, err := s.store.Placed(c, p)
 		if err != nil {
@@ -171,7 +173,7 @@ func (s *Server) mover(c ctx) store.Mover {
 			}
 			var two [2]plan.Plan
 			for i, raw := range [2][]byte{from.Document, to} {
-				d, err := piece.Read(raw)
+				d, err := document.Read(raw)
 				if err != nil {
 					return err
 				}
@@ -236,7 +238,7 @@ func (s *Server) save(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	d, err := piece.Read(req.Document)
+	d, err := document.Read(req.Document)
 	if err != nil {
 		failed(c, err)
 		return
@@ -293,7 +295,7 @@ func (s *Server) file(c *gin.Context) {
 		return
 	}
 	name := fmt.Sprintf("piece-%d.json", p.ID)
-	if d, err := piece.Decode(p.Document); err == nil {
+	if d, err := document.Decode(p.Document); err == nil {
 		if f := fileName(d.Name); f != "" {
 			name = f + ".json"
 		}
@@ -321,7 +323,7 @@ func (s *Server) notation(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	seq, err := piece.Respell(d.Sequence, *req.Line)
+	seq, err := notation.Respell(d.Sequence, *req.Line)
 	if err != nil {
 		failed(c, err)
 		return

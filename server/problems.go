@@ -11,6 +11,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/formats/archive"
 	"nimblebight/store"
@@ -46,7 +47,7 @@ func fail(c *gin.Context, status int, detail string, errs ...piece.Problem) {
 // failed ends a request with the problem that an error of core or store is.
 func failed(c *gin.Context, err error) {
 	var ps piece.Problems
-	var slip *piece.NotationError
+	var slip *notation.Slip
 	var tooLarge *http.MaxBytesError
 	var body *bodyError
 	var fault *store.Fault

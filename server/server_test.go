@@ -17,6 +17,7 @@ import (
 
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/demo"
@@ -110,7 +111,7 @@ func TestAPieceFromPatternToBinAndBack(t *testing.T) {
 		t.Errorf("redone to revision %d", redone.Revision)
 	}
 	typed := ask[server.Bench](b, 200, "POST", path+"/notation", server.NotationRequest{Revision: saved.Revision, Line: "mount A B, sk 4 start=right, end dome"})
-	if got := piece.Notate(typed.Document.Sequence); got != "mount A B, square-knot 4 start=right, finish dome" {
+	if got := notation.Notate(typed.Document.Sequence); got != "mount A B, square-knot 4 start=right, finish dome" {
 		t.Errorf("typed, it says %s", got)
 	}
 	twin := ask[server.Bench](b, 200, "POST", path+"/copy", nil)

@@ -13,6 +13,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/side"
+	"nimblebight/formats/document"
 	"nimblebight/store"
 )
 
@@ -39,7 +40,7 @@ func (s *Server) sum(raw []byte, set Settings) store.Summary {
 	out := summary{Picture: hex.EncodeToString(digest[:12])}
 	by := plan.Version()
 	err := side.Guard(func() error {
-		d, err := piece.Decode(raw)
+		d, err := document.Decode(raw)
 		if err != nil {
 			out.Name = "A piece that cannot be read"
 			return err

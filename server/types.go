@@ -7,6 +7,7 @@ import (
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/shapes"
@@ -235,6 +236,7 @@ type Wire struct {
 	Settings        Settings
 	Catalogue       Catalogue
 	Offer           knot.Offer
+	FinishRequest   FinishRequest
 	Plan            plan.Plan
 	Picture         svg.Picture
 	Space           Space
@@ -244,7 +246,7 @@ type Wire struct {
 }
 
 func catalogue() Catalogue {
-	out := Catalogue{Patterns: patterns.All(), Example: piece.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands}
+	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)
 		if err != nil {

@@ -53,7 +53,7 @@ func runFist(_ context.Context, args []string, _ io.Reader, out io.Writer) error
 	tail := fs.Bool("tail", false, "the start of one cord leaves with its end instead of lying hidden inside")
 	give := fs.Float64("give", math.NaN(), "the share of its diameter by which the cord flattens (default 0, a hard rope; with --make what that has)")
 	outer := fs.Float64("outer", 0, "a wanted diameter across the faces, mm: which passes and core come to it")
-	left := fs.Float64("left", 0, "cord that is left, mm: the largest ball it ties with 150 mm to hold")
+	left := fs.Float64("left", 0, fmt.Sprintf("cord that is left, mm: the largest ball it ties with %g mm to hold", ball.SpareMM))
 	drawer := fs.String("drawer", "", "cores at hand, as 12,16,20: sorted by how well each suits")
 	asJSON := fs.Bool("json", false, "print as JSON")
 	if _, err := parse(fs, args, 0); err != nil {
@@ -77,7 +77,7 @@ func runFist(_ context.Context, args []string, _ io.Reader, out io.Writer) error
 		}
 		return fistPrint(out, balls, *asJSON, true)
 	case *left > 0:
-		b, err := ball.FromCord(ask, *left, 150)
+		b, err := ball.FromCord(ask, *left, ball.SpareMM)
 		if err != nil {
 			return badInput{err}
 		}

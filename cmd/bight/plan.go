@@ -2,7 +2,6 @@ package main
 
 import (
 	"context"
-	"encoding/csv"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -15,9 +14,10 @@ import (
 	"unicode/utf8"
 
 	"nimblebight/core/knot"
-	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/shapes"
+	"nimblebight/formats/csv"
+	"nimblebight/formats/document"
 )
 
 func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) error {
@@ -42,7 +42,7 @@ func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) er
 	if err != nil {
 		return badInput{err}
 	}
-	d, err := piece.Read(b)
+	d, err := document.Read(b)
 	if err != nil {
 		return badInput{fmt.Errorf("%s: %w", words[0], err)}
 	}
@@ -65,7 +65,7 @@ func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) er
 		e.SetIndent("", "  ")
 		return e.Encode(p)
 	case *asCSV:
-		return planCSV(out, p)
+		return csv.Cuts(out, p)
 	}
 	return planText(out, p, *inch)
 }
@@ -93,33 +93,6 @@ func readFile(name string, in io.Reader) ([]byte, error) {
 		err = fmt.Errorf("%s is larger than 8 MB; that is not a piece", name)
 	}
 	return b, err
-}
-
-func planCSV(out io.Writer, p plan.Plan) error {
-	w := csv.NewWriter(out)
-	_ = w.Write([]string{"cord", "needs_mm", "cut_mm", "left_mm", "spread_mm", "fold_at_mm", "fold_from"})
-	for _, c := range p.Cords {
-		row := []string{defused(c.ID)}
-		for _, v := range []float64{c.NeedsMM, c.CutMM, c.LeftMM, c.SpreadMM, c.FoldAtMM} {
-			row = append(row, fmt.Sprintf("%.1f", v))
-		}
-		from := ""
-		if c.FoldAtMM > 0 {
-			from = "end of the " + c.FoldSide + " leg"
-		}
-		_ = w.Write(append(row, from))
-	}
-	w.Flush()
-	return w.Error()
-}
-
-// defused is a text as a cell of a table: a spreadsheet would take one that
-// begins like a formula for one.
-func defused(s string) string {
-	if s != "" && strings.ContainsRune("=+-@\t\r", rune(s[0])) {
-		return "'" + s
-	}
-	return s
 }
 
 // printable is a text with its control characters written out, so that a name

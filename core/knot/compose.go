@@ -223,3 +223,17 @@ func Clear(lines [][]r3.Vec, d float64) [][]r3.Vec {
 	turn(out)
 	return out
 }
+
+// Measure sets the gap to the least distance of the paths from one another and from
+// themselves, over the mean of their diameters, however they came to be.
+func (t *Tied) Measure(leads []Lead) {
+	var p tighten.Problem
+	var cs []curve.Curve
+	for i, path := range t.Paths {
+		if len(path.Points) > 1 {
+			p.Strands = append(p.Strands, tighten.Strand{Route: path.Points, Diameter: leads[i].Diameter})
+			cs = append(cs, Curve(path.Points))
+		}
+	}
+	t.Gap = tighten.GapOf(p, cs, tighten.Cell{})
+}

@@ -10,7 +10,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
-	"nimblebight/core/piece"
+	"nimblebight/core/notation"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -40,7 +40,7 @@ func tie(t *testing.T, w knot.Work) knot.Tied {
 // one is a section as it is typed.
 func one(t testing.TB, line string, args ...any) knot.Section {
 	t.Helper()
-	seq, err := piece.Parse(fmt.Sprintf(line, args...))
+	seq, err := notation.Parse(fmt.Sprintf(line, args...))
 	if err != nil || len(seq) != 1 {
 		t.Fatalf("%s: %v", fmt.Sprintf(line, args...), err)
 	}

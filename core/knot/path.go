@@ -113,6 +113,19 @@ const (
 	Pressed
 )
 
+// String is how the cord lies, in a word.
+func (l Lie) String() string {
+	return [...]string{"knotted", "in a row", "as a filler", "snug", "free", "pressed"}[l]
+}
+
+// Least is how near strands may come where they lie so, over the mean of their
+// diameters, before a row is pressed along its length or a turn on its core: the
+// give of soft cord takes up what is missing to touching. The figures are judged;
+// every knot is held to them, and docs/rope.md states them.
+func (l Lie) Least() float64 {
+	return [...]float64{0.91, 0.98, 0.98, 0.86, 0.87, 0.95}[l]
+}
+
 // OnCore is a path on a core, every point of it lying as flat as it is pressed.
 func OnCore(pts []r3.Vec) Path {
 	p := Path{Points: pts, Lies: make([]Lie, len(pts))}

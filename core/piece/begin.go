@@ -31,17 +31,6 @@ func Begin(name, kind string, on Hardware, length float64) Document {
 		Purpose: Purpose{Kind: kind, HangsOn: on, LengthMM: length}, Cords: []Cord{}, Sequence: []knot.Section{}}
 }
 
-// With gives the document cords and the sequence of a typed line. It panics on
-// a line that cannot be read: it is for lines written here.
-func (d Document) With(line string, cords ...Cord) Document {
-	seq, err := Parse(line)
-	if err != nil {
-		panic("piece: a pattern's line: " + err.Error())
-	}
-	d.Cords, d.Sequence = cords, seq
-	return d
-}
-
 // SplitRing is a split ring by its inner width and wire.
 func SplitRing(inner, wire float64) Hardware {
 	return Hardware{Type: "split-ring", InnerMM: inner, WireMM: wire}

@@ -1,10 +1,9 @@
 // Package piece is the design of one piece as it is kept: what it is for, its
-// cords and its sequence of sections, with the typed notation for that
-// sequence. It checks that a document can be understood; whether the cord
+// cords and its sequence of sections. It checks that a document can be understood; whether the cord
 // reaches is for package plan to say.
 //
-// Most callers need [Read], which takes the JSON text and gives a checked
-// [Document] or errors that name the place.
+// Its JSON text is for package formats/document to read, its typed line for package
+// notation.
 package piece
 
 import (
@@ -12,7 +11,6 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"math"
 	"slices"
 	"strconv"
@@ -199,164 +197,6 @@ func (ps Problems) Error() string {
 	return strings.Join(out, "; ")
 }
 
-// Read reads a document from its JSON text and checks it. The error is
-// [Problems], each with its line and column.
-func Read(b []byte) (Document, error) {
-	d, twin, err := decode(b)
-	if err != nil {
-		return Document{}, err
-	}
-	ps := d.Check()
-	if twin != "" {
-		name := strings.ToLower(twin[strings.LastIndexByte(twin, '.')+1:])
-		ps = append(Problems{{Path: twin, Message: fmt.Sprintf("is written with capitals; write %s", name)}}, ps...)
-	}
-	if len(ps) > 0 {
-		for i := range ps {
-			ps[i].Line, ps[i].Column = lineColumn(b, locate(b, ps[i].Path))
-		}
-		return Document{}, ps
-	}
-	return d, nil
-}
-
-// Decode reads a document without checking what it says, so that one that cannot
-// be planned any more can still be opened and mended.
-func Decode(b []byte) (Document, error) {
-	d, _, err := decode(b)
-	return d, err
-}
-
-func decode(b []byte) (d Document, twin string, err error) {
-	if at := tooDeep(b); at >= 0 {
-		p := Problem{Message: fmt.Sprintf("brackets stand more than %d deep in one another here", mostNested)}
-		p.Line, p.Column = lineColumn(b, at)
-		return Document{}, "", Problems{p}
-	}
-	if err := json.Unmarshal(b, &d); err != nil {
-		return Document{}, "", Problems{explain(b, err)}
-	}
-	return d, keep.Collect(b, &d), nil
-}
-
-func explain(b []byte, err error) Problem {
-	p := Problem{Message: err.Error()}
-	var syntax *json.SyntaxError
-	var kind *json.UnmarshalTypeError
-	var section *knot.Misread
-	at := int64(len(b))
-	switch {
-	case errors.As(err, &syntax):
-		at = max(syntax.Offset-1, 0)
-		p.Message = "this is not JSON: " + strings.TrimPrefix(syntax.Error(), "json: ")
-	case errors.As(err, &kind):
-		at = kind.Offset
-		p.Path = kind.Field
-		p.Message = fmt.Sprintf("is a %s; it should be a %s", kind.Value, plainKind(kind.Type.Kind().String()))
-	case errors.As(err, &section):
-		p.Path, p.Message = misread(b, section)
-		at = int64(locate(b, p.Path))
-	default: // from legs or ends, which have no place of their own
-		p.Path, p.Message, _ = strings.Cut(err.Error(), ": ")
-		if i := bytes.Index(b, []byte(`"`+p.Path+`"`)); i >= 0 {
-			at = int64(i)
-		}
-	}
-	p.Line, p.Column = lineColumn(b, int(at))
-	return p
-}
-
-// misread finds the section that was not read: the first that is not.
-func misread(b []byte, wrong *knot.Misread) (path, says string) {
-	var d struct {
-		Sequence []json.RawMessage `json:"sequence"`
-	}
-	_ = json.Unmarshal(b, &d) // what else is wrong with it is not asked here
-	for i, raw := range d.Sequence {
-		var s knot.Section
-		if json.Unmarshal(raw, &s) != nil {
-			return strings.TrimSuffix(fmt.Sprintf("sequence[%d].%s", i, wrong.Path), "."), wrong.Says
-		}
-	}
-	return wrong.Path, wrong.Says
-}
-
-func plainKind(k string) string {
-	switch k {
-	case "float64":
-		return "number"
-	case "int":
-		return "whole number"
-	case "slice":
-		return "list"
-	case "struct":
-		return "object"
-	}
-	return k
-}
-
-func lineColumn(b []byte, at int) (line, column int) {
-	at = max(0, min(at, len(b)))
-	line = 1 + bytes.Count(b[:at], []byte("\n"))
-	return line, at - bytes.LastIndexByte(b[:at], '\n')
-}
-
-// locate finds the offset of the value at a path, or of the last object on the
-// way to it that is there.
-func locate(b []byte, path string) int {
-	dec := json.NewDecoder(bytes.NewReader(b))
-	want := strings.FieldsFunc(path, func(r rune) bool { return r == '.' || r == '[' || r == ']' })
-	at := 0
-	var seek func(depth int) bool
-	skip := func() bool { var x json.RawMessage; return dec.Decode(&x) == nil }
-	seek = func(depth int) bool {
-		at = int(dec.InputOffset())
-		for at < len(b) && strings.IndexByte(" \t\r\n:,", b[at]) >= 0 {
-			at++
-		}
-		if depth == len(want) {
-			return true
-		}
-		tok, err := dec.Token()
-		if err != nil {
-			return false
-		}
-		switch tok {
-		case json.Delim('{'):
-			for dec.More() {
-				name, err := dec.Token()
-				if err != nil {
-					return false
-				}
-				if name == want[depth] {
-					return seek(depth + 1)
-				}
-				if !skip() {
-					return false
-				}
-			}
-		case json.Delim('['):
-			n, err := strconv.Atoi(want[depth])
-			if err != nil {
-				return false
-			}
-			for i := 0; dec.More(); i++ {
-				if i == n {
-					return seek(depth + 1)
-				}
-				if !skip() {
-					return false
-				}
-			}
-		}
-		return false
-	}
-	if !seek(0) && at == 0 {
-		_, _ = io.Copy(io.Discard, dec.Buffered())
-	}
-	return at
-}
-
 // Check says everything that keeps the document from being understood.
 func (d Document) Check() Problems {
 	var ps Problems
@@ -476,8 +316,8 @@ type checker struct {
 }
 
 func (c *checker) sequence(at string, seq []knot.Section, times, deep int) {
-	if deep > mostDeep {
-		c.say(at, "stands in too many repeats and rows; %d are enough", mostDeep)
+	if deep > MostDeep {
+		c.say(at, "stands in too many repeats and rows; %d are enough", MostDeep)
 		return
 	}
 	for i, s := range seq {

@@ -22,8 +22,10 @@ const (
 	// whose band is folded back.
 	MostBent = 1_000
 
+	// MostDeep is how deep repeats and rows may stand in one another.
+	MostDeep = 4
+
 	mostSaid    = 20      // problems of one document
-	mostNested  = 64      // brackets in brackets, of any kind
 	mostText    = 2_000   // letters of any one text
 	mostUnknown = 100_000 // bytes of all fields that are not known
 )
@@ -112,30 +114,4 @@ func (d Document) texts(say func(path, format string, args ...any)) {
 	if unknown > mostUnknown {
 		say("", "holds %d bytes of fields that are not known; %d are the most", unknown, mostUnknown)
 	}
-}
-
-// tooDeep gives the place in a JSON text where brackets stand too deep in one
-// another, -1 where they do not. It comes before all else, for reading deep
-// brackets costs more than they are long.
-func tooDeep(b []byte) int {
-	deep, quoted := 0, false
-	for i := 0; i < len(b); i++ {
-		switch c := b[i]; {
-		case quoted:
-			if c == '\\' {
-				i++
-			} else if c == '"' {
-				quoted = false
-			}
-		case c == '"':
-			quoted = true
-		case c == '[' || c == '{':
-			if deep++; deep > mostNested {
-				return i
-			}
-		case c == ']' || c == '}':
-			deep--
-		}
-	}
-	return -1
 }

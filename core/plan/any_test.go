@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/gap"
 	"nimblebight/core/knots/mount"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -98,7 +99,7 @@ func TestAnyPieceHoldsTogether(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 5))
 	for n := range 150 {
 		d := anyPiece(r)
-		line := piece.Notate(d.Sequence)
+		line := notation.Notate(d.Sequence)
 		if ps := d.Check(); len(ps) > 0 {
 			t.Fatalf("%d: %s: %v", n, line, ps)
 		}
@@ -191,11 +192,11 @@ func TestAnyPlaceAtTheViseCanBeShown(t *testing.T) {
 			}
 			p, err := plan.Make(d, plan.Options{Until: n})
 			if err != nil {
-				t.Fatalf("%s after %d: %v", piece.Notate(d.Sequence), n, err)
+				t.Fatalf("%s after %d: %v", notation.Notate(d.Sequence), n, err)
 			}
 			l := p.Layout()
 			if len(l.Strands) == 0 || l.Moving >= len(l.Strands) || len(l.Sections) == 0 {
-				t.Fatalf("%s after %d: %d strands, %d moves", piece.Notate(d.Sequence), n, len(l.Strands), l.Moving)
+				t.Fatalf("%s after %d: %d strands, %d moves", notation.Notate(d.Sequence), n, len(l.Strands), l.Moving)
 			}
 		}
 	}
@@ -205,7 +206,7 @@ func TestAnyPlaceAtTheViseCanBeShown(t *testing.T) {
 // outside it, and give only the cord of the way down.
 func TestStrandsLeftOutPassBy(t *testing.T) {
 	s := piece.Kernmantle(4, "#0f5c63")
-	d := piece.Begin("six", "charm", piece.SplitRing(50, 2), 0).With("mount A B C, square-knot 4 strands=2-5, gap 5mm, finish dome",
+	d := notation.With(piece.Begin("six", "charm", piece.SplitRing(50, 2), 0), "mount A B C, square-knot 4 strands=2-5, gap 5mm, finish dome",
 		piece.Cord{ID: "A", Stuff: s}, piece.Cord{ID: "B", Stuff: s}, piece.Cord{ID: "C", Stuff: s})
 	p := make1(t, d, plan.Options{})
 	if got := strings.Join(p.Sections[1].OrderAfter, " "); got != "A.1 A.2 B.1 B.2 C.1 C.2" {

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"nimblebight/core/knots/ball"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -14,7 +15,7 @@ import (
 // from is a piece of a typed line on cords of 4 mm kernmantle.
 func from(t *testing.T, line string, cords ...string) piece.Document {
 	t.Helper()
-	seq, err := piece.Parse(line)
+	seq, err := notation.Parse(line)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -3,6 +3,7 @@ package plan_test
 import (
 	"testing"
 
+	"nimblebight/core/notation"
 	"nimblebight/core/plan"
 )
 
@@ -10,7 +11,7 @@ func planned(t *testing.T, line string) plan.Plan {
 	t.Helper()
 	d := mixed(2)
 	d.Cords = d.Cords[:2]
-	return make1(t, d.With(line, d.Cords...), plan.Options{})
+	return make1(t, notation.With(d, line, d.Cords...), plan.Options{})
 }
 
 // Laws (1) to (3) over every place of plans that were changed in all ways.

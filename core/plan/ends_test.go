@@ -3,8 +3,10 @@ package plan_test
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"testing"
 
+	"nimblebight/core/notation"
 	"nimblebight/core/plan"
 )
 
@@ -27,5 +29,52 @@ func TestEndsAreFinishedInAnyOrder(t *testing.T) {
 		for i, c := range p.Cords {
 			near(t, fmt.Sprint(line, ": cord ", c.ID), c.NeedsMM, want.Cords[i].NeedsMM, 1e-6)
 		}
+	}
+}
+
+// Whatever end is finished otherwise, every other end keeps its finish and its name,
+// no section is written that need not be, and finished as they are the sequence
+// stays as it is. By both hands.
+func TestAnEndIsFinishedOtherwiseByItself(t *testing.T) {
+	for _, line := range []string{
+		"mount A B, square-knot 4, finish singe-and-press",
+		"mount A B, square-knot 4, finish dome ends=2, finish cut-straight ends=1+3 length=20mm, finish singe-and-press",
+		`mount A B, square-knot 4, finish cut-straight ends=2 note="first", snake-knot 3 strands=1-2, finish dome`,
+		"mount A B, square-knot 4",
+	} {
+		d := on(2, line)
+		for _, left := range []bool{false, true} {
+			p := make1(t, d, plan.Options{LeftHanded: left})
+			if len(p.Ends) != 4 {
+				t.Fatalf("%s: %d ends", line, len(p.Ends))
+			}
+			same, err := plan.Finished(d, p, nil)
+			if err != nil || notation.Notate(same) != notation.Notate(d.Sequence) {
+				t.Errorf("%s: finished as it is it is %s, %v", line, notation.Notate(same), err)
+			}
+			for i, e := range p.Ends {
+				e.How, e.LengthMM = "fringe", 33
+				seq, err := plan.Finished(d, p, []plan.End{e})
+				if err != nil {
+					t.Fatal(err)
+				}
+				q := d
+				q.Sequence = seq
+				now := make1(t, q, plan.Options{LeftHanded: left}).Ends
+				for k, o := range now {
+					want := p.Ends[k]
+					if k == i {
+						want.How, want.LengthMM = "fringe", 33
+					}
+					if o.Place != want.Place || o.Leg != want.Leg || o.How != want.How || o.LengthMM != want.LengthMM {
+						t.Errorf("%s, left hand %v, end %d otherwise, %s: end %d is %+v, want %+v", line, left, e.Place, notation.Notate(seq), k+1, o, want)
+					}
+				}
+			}
+		}
+	}
+	d := on(2, "mount A B, square-knot 4")
+	if _, err := plan.Finished(d, make1(t, d, plan.Options{}), []plan.End{{Place: 7, How: "dome"}}); err == nil || !strings.Contains(err.Error(), "name end 7") {
+		t.Errorf("an end that is not there: %v", err)
 	}
 }

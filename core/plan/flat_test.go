@@ -7,6 +7,8 @@ import (
 	"testing"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -17,7 +19,7 @@ func on(cords int, line string) piece.Document {
 	for i := range cords {
 		cs = append(cs, piece.Cord{ID: string(rune('A' + i)), Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}})
 	}
-	return piece.Begin("flat", "charm", piece.SplitRing(80, 2), 0).With(line, cs...)
+	return notation.With(piece.Begin("flat", "charm", piece.SplitRing(80, 2), 0), line, cs...)
 }
 
 // What stands in brackets is tied as if it were written out.
@@ -159,7 +161,7 @@ func TestHeadsOnARing(t *testing.T) {
 // knot and at every action, and the work never gets shorter by much.
 func TestEveryKnotAtTheVise(t *testing.T) {
 	for _, k := range knot.All() {
-		d, section, err := piece.Sample(k.ID)
+		d, section, err := patterns.Sample(k.ID)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -6,8 +6,8 @@ import (
 
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
-	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/formats/document"
 )
 
 // Whatever comes in as a piece is refused in words or planned, for both hands,
@@ -21,14 +21,14 @@ func FuzzPiece(f *testing.F) {
 		f.Add(b)
 	}
 	for _, k := range knot.All() {
-		if d, _, err := piece.Sample(k.ID); err == nil {
+		if d, _, err := patterns.Sample(k.ID); err == nil {
 			b, _ := json.Marshal(d)
 			f.Add(b)
 		}
 	}
 	f.Add([]byte(`{"format":"nimble-bight.piece","version":1,"purpose":{"hangs_on":{"type":"none"}},"cords":[],"sequence":[{"do":"gap","strands":[0]}]}`))
 	f.Fuzz(func(t *testing.T, b []byte) {
-		d, err := piece.Read(b)
+		d, err := document.Read(b)
 		if err != nil {
 			if err.Error() == "" {
 				t.Fatal("refused without a word")
@@ -39,7 +39,7 @@ func FuzzPiece(f *testing.F) {
 		if err != nil {
 			t.Fatalf("read and not written: %v", err)
 		}
-		again, err := piece.Read(once)
+		again, err := document.Read(once)
 		if err != nil {
 			t.Fatalf("written and not read: %v\n%s", err, once)
 		}

@@ -10,6 +10,7 @@ import (
 
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -22,7 +23,7 @@ func TestPlacesThatAreNotThereAreRefusedByTheMakersOwn(t *testing.T) {
 			continue // these take no places
 		}
 		for _, beyond := range [][]int{{2, 5}, {5}, {1, 2, 3, 4, 5}, {2, 3, 4, 5}, {64}} {
-			d, at, err := piece.Sample(k.ID)
+			d, at, err := patterns.Sample(k.ID)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -63,7 +64,7 @@ func TestRowsAreNamedByTheMakersOwn(t *testing.T) {
 		for _, left := range []bool{false, true} {
 			d := mixed(2)
 			d.Cords = d.Cords[:2]
-			seq, err := piece.Parse(line)
+			seq, err := notation.Parse(line)
 			if err != nil {
 				t.Fatal(err)
 			}

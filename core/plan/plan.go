@@ -17,6 +17,7 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/shapes"
 )
@@ -39,10 +40,12 @@ type Plan struct {
 	Sections   []Section `json:"sections"`
 	Warnings   []Warning `json:"warnings"`
 	Checks     []Check   `json:"checks"`
-	Steps      []Step    `json:"steps"`
-	Actions    int       `json:"actions"` // of all steps, repeats counted
-	Cautions   []string  `json:"cautions"`
-	Notation   string    `json:"notation"`
+	// Ends are the ends of all strands, by their names.
+	Ends     []End    `json:"ends"`
+	Steps    []Step   `json:"steps"`
+	Actions  int      `json:"actions"` // of all steps, repeats counted
+	Cautions []string `json:"cautions"`
+	Notation string   `json:"notation"`
 	// Rough names the shapes that are still to be drawn up for it; till then the
 	// figures of their sections are those of near ones.
 	Rough []string `json:"rough,omitempty"`
@@ -254,7 +257,9 @@ func Make(d piece.Document, o Options) (Plan, error) {
 		return Plan{}, err
 	}
 	p := w.finish()
-	p.Notation = piece.Notate(written)
+	p.Notation = notation.Notate(written)
+	d.Sequence = written
+	p.Ends = EndsOf(d, p)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}

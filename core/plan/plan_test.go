@@ -10,8 +10,10 @@ import (
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/formats/document"
 )
 
 func make1(t testing.TB, d piece.Document, o plan.Options) plan.Plan {
@@ -352,7 +354,7 @@ func apply(t *testing.T, d piece.Document, f plan.Fix) piece.Document {
 	if err != nil {
 		t.Fatal(err)
 	}
-	out, err := piece.Read(b)
+	out, err := document.Read(b)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -421,7 +423,7 @@ func TestWhatCannotBePlannedNamesItsSection(t *testing.T) {
 		{"mount A B, finish dome, square-knot 2", "sequence[2].do", "no strand hangs"},
 		{"mount A B, finish dome ends=4+1", "sequence[1].ends", "from the left"},
 	} {
-		seq, err := piece.Parse(c.line)
+		seq, err := notation.Parse(c.line)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -466,7 +468,7 @@ func TestInchesRoundToAQuarter(t *testing.T) {
 }
 
 func ExampleMake() {
-	d := piece.Begin("Locker fob", "key-fob", piece.SplitRing(30, 2), 0).With("mount A B, square-knot 8, finish singe-and-press",
+	d := notation.With(piece.Begin("Locker fob", "key-fob", piece.SplitRing(30, 2), 0), "mount A B, square-knot 8, finish singe-and-press",
 		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}},
 		piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: piece.Legs{ShortInside: true}})
 	p, err := plan.Make(d, plan.Options{})
@@ -502,7 +504,7 @@ func mixed(sections int) piece.Document {
 	for _, id := range []string{"A", "B", "C"} {
 		cords = append(cords, piece.Cord{ID: id, Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}})
 	}
-	return piece.Begin("mixed", "charm", piece.SplitRing(50, 2), 0).With(line+", finish dome", cords...)
+	return notation.With(piece.Begin("mixed", "charm", piece.SplitRing(50, 2), 0), line+", finish dome", cords...)
 }
 
 func BenchmarkPlanOfMixedWork(b *testing.B) {

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -29,7 +30,7 @@ func TestRefusalsOfferAWayOut(t *testing.T) {
 	for _, o := range []plan.Options{{}, {LeftHanded: true}} {
 		for _, c := range cases {
 			d := mixed(2)
-			seq, err := piece.Parse(c.line)
+			seq, err := notation.Parse(c.line)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -100,7 +101,7 @@ func TestAJoinOutsideABallIsRefused(t *testing.T) {
 func TestABerryWantsRoomAbove(t *testing.T) {
 	d := mixed(2)
 	d.Cords = d.Cords[:2]
-	d = d.With("mount A B, square-knot 2, berry-knot 1, finish dome", d.Cords...)
+	d = notation.With(d, "mount A B, square-knot 2, berry-knot 1, finish dome", d.Cords...)
 	p := make1(t, d, plan.Options{})
 	if !strings.Contains(codes(p), "berry-without-gap") {
 		t.Fatalf("warnings are %s", codes(p))
@@ -117,7 +118,7 @@ func TestABerryWantsRoomAbove(t *testing.T) {
 // Rows that are not alike are told by how much, and the fix evens them out.
 func TestUnequalRowsAreTold(t *testing.T) {
 	d := mixed(2)
-	d = d.With("mount A B C D, rows 1-4:(square-knot 10) 5-8:(square-knot 7) cross=1, finish dome",
+	d = notation.With(d, "mount A B C D, rows 1-4:(square-knot 10) 5-8:(square-knot 7) cross=1, finish dome",
 		append(d.Cords, piece.Cord{ID: "D", Stuff: d.Cords[0].Stuff})...)
 	for _, o := range []plan.Options{{}, {LeftHanded: true}} {
 		p := make1(t, d, o)

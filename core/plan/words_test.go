@@ -12,6 +12,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -47,7 +48,7 @@ func sentence(s string) string {
 func TestWhatMakersReadAreSentences(t *testing.T) {
 	docs := map[string]piece.Document{}
 	for _, k := range knot.All() {
-		d, _, err := piece.Sample(k.ID)
+		d, _, err := patterns.Sample(k.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -159,7 +160,7 @@ func TestTheReadmesLinesWorkOnANewFob(t *testing.T) {
 		}
 		lines++
 		d := patterns.All()[0].Document
-		if d.Sequence, err = piece.Respell(d.Sequence, strings.TrimSpace(line)); err != nil {
+		if d.Sequence, err = notation.Respell(d.Sequence, strings.TrimSpace(line)); err != nil {
 			t.Errorf("%s: %v", line, err)
 			continue
 		}

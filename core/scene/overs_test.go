@@ -7,7 +7,7 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
-	"nimblebight/core/piece"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
 )
@@ -42,7 +42,7 @@ func kin(painted, own string) bool {
 func TestThePictureShowsWhatLiesOver(t *testing.T) {
 	seen := 0
 	for _, k := range knot.All() {
-		d, _, err := piece.Sample(k.ID)
+		d, _, err := patterns.Sample(k.ID)
 		if err != nil {
 			t.Fatal(err)
 		}

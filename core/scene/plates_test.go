@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -14,7 +15,7 @@ import (
 // drawn plans and draws a typed line on two cords.
 func drawn(t *testing.T, line string, o plan.Options, v scene.View) (plan.Plan, scene.Picture) {
 	t.Helper()
-	d := piece.Begin("drawn", "charm", piece.SplitRing(40, 2), 0).With(line,
+	d := notation.With(piece.Begin("drawn", "charm", piece.SplitRing(40, 2), 0), line,
 		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63")}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f")})
 	p, err := plan.Make(d, o)
 	if err != nil {
@@ -141,7 +142,7 @@ func TestMirroredPictures(t *testing.T) {
 // Between rows side by side, and between groups one under the other, the mat is
 // seen and no dark ground.
 func TestTheMatIsSeenBetweenRows(t *testing.T) {
-	d := piece.Begin("rows", "charm", piece.SplitRing(80, 2), 0).With("mount A B C D, rows 1-4:(square-knot 5) 5-8:(square-knot 5), finish dome")
+	d := notation.With(piece.Begin("rows", "charm", piece.SplitRing(80, 2), 0), "mount A B C D, rows 1-4:(square-knot 5) 5-8:(square-knot 5), finish dome")
 	var stuffs []cord.Stuff
 	for i := range 4 {
 		stuffs = append(stuffs, piece.Kernmantle(4, apart[i]))

@@ -15,6 +15,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -409,7 +410,7 @@ func BenchmarkEditOfTwoHundredSections(b *testing.B) {
 		line += []string{", square-knot 3", ", gap 8mm", ", half-knot 4", ", switch-knot 2", ", gap 9mm", ", berry-knot 1"}[i%6]
 	}
 	inside := piece.Legs{ShortInside: true}
-	d := piece.Begin("long", "charm", piece.SplitRing(30, 2), 0).With(line+", finish dome",
+	d := notation.With(piece.Begin("long", "charm", piece.SplitRing(30, 2), 0), line+", finish dome",
 		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: inside})
 	n := 0
 	for b.Loop() {

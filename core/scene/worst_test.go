@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -30,7 +31,7 @@ func worst() map[string]piece.Document {
 		if strings.Contains(line, "gather") {
 			d.Cords = append(d.Cords, wrap)
 		}
-		seq, err := piece.Parse(strings.ReplaceAll(line, "ALL", strings.Join(ids, " ")))
+		seq, err := notation.Parse(strings.ReplaceAll(line, "ALL", strings.Join(ids, " ")))
 		if err != nil {
 			panic(name + ": " + err.Error())
 		}

@@ -22,6 +22,7 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 		rounds = 240
 		skinP  = 0.25
 		share  = 0.5 // of an overlap taken away in a round
+		near   = 0.9 // diameters of cord between nodes that are held from bending
 	)
 	var x []Vec
 	var of, first []int
@@ -49,8 +50,14 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 		for a, v := range x {
 			for _, b := range grid.of(v, a+1) {
 				d := (strands[of[a]].Diameter + strands[of[b]].Diameter) / 2
-				if of[a] == of[b] && math.Abs(along[a]-along[b]) < 1.7*d {
-					continue
+				if of[a] == of[b] {
+					// A cord bends no tighter than half its diameter: the chord of an arc
+					// that is shorter than half a turn of that is at least its sine.
+					s := math.Abs(along[a]-along[b]) / d
+					if s < near {
+						continue
+					}
+					d *= math.Sin(math.Min(s, math.Pi/2))
 				}
 				pairs = append(pairs, touch{a, b, d})
 			}

@@ -26,3 +26,7 @@ const LeatherGive = 0.05
 // to g of its diameter comes out (1 + 2g)/3 as large (measured against soft
 // solves within 3 %).
 func (c Cord) Hard() float64 { return c.DiameterMM * (1 - 2*c.Give/3) }
+
+// SpareMM is the cord beside a ball where nothing else is said: tails and what
+// fingers hold.
+const SpareMM = 150.0

@@ -46,7 +46,7 @@ var ballsBin []byte
 var embedded = sync.OnceValue(func() map[string]shapes.Shape {
 	m, err := shapes.Unpack(ballsBin)
 	if err != nil {
-		panic("fist: the embedded balls cannot be read: run go generate ./core/fist: " + err.Error())
+		panic("fist: the embedded balls cannot be read: run go generate ./core/knots/ball: " + err.Error())
 	}
 	return m
 })

@@ -47,6 +47,16 @@ type Ask struct {
 	Core Core
 }
 
+// Settled is what is asked with what is not said as usual: one cord, its start
+// hidden; only a single cord can begin with its tail.
+func (a Ask) Settled() Ask {
+	if a.Mode == "" {
+		a.Mode = OneCord
+	}
+	a.Tail = a.Tail && a.Mode == OneCord
+	return a
+}
+
 // Strands is how many strands leave a ball.
 func (a Ask) Strands() int {
 	switch {

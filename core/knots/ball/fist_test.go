@@ -420,7 +420,7 @@ func TestEveryBallIsEmbedded(t *testing.T) {
 	for _, name := range names {
 		s, ok := Embedded()[name]
 		if !ok {
-			t.Errorf("%s is not embedded: run go generate ./core/fist", name)
+			t.Errorf("%s is not embedded: run go generate ./core/knots/ball", name)
 			continue
 		}
 		if s.Gap < 0.98 || s.Gap > 1.02 {

@@ -185,7 +185,7 @@ func OfSize(a Ask, mm float64) ([]Ball, error) {
 }
 
 // FromCord is the largest ball, on its best core, for which the cord that is
-// left is enough. spare is what goes beside the ball: tails and what fingers
+// left is enough. spare is what goes beside the ball, [SpareMM] or another: tails and what fingers
 // hold.
 func FromCord(a Ask, left, spare float64) (Ball, error) {
 	if !(left > 0 && left <= 1e6) {

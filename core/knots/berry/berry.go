@@ -130,30 +130,15 @@ var berries kept.By[rolled]
 func berryOver(squares int, filler float64) (rolled, error) {
 	return berries.Get(fmt.Sprintf("%d %.4f", squares, filler), func() (rolled, error) {
 		const nodes = 401
-		k := 0
-		for k < len(berryFillers)-2 && berryFillers[k+1] < filler {
-			k++
+		s, err := family.Between(berryFillers, filler, nodes, func(f float64) (string, func() tighten.Problem) { return berryRoute(squares, f) })
+		if err != nil {
+			return rolled{}, err
 		}
-		u := (filler - berryFillers[k]) / (berryFillers[k+1] - berryFillers[k])
-		out := rolled{gap: math.Inf(1)}
-		var two [2][][]r3.Vec
-		for i := range two {
-			s, err := family.Shape(berryRoute(squares, berryFillers[k+i]))
-			if err != nil {
-				return out, err
-			}
-			out.gap = math.Min(out.gap, s.Gap)
-			for _, pts := range s.Strands {
-				two[i] = append(two[i], knot.Curve(pts).Resample(nodes).Points)
-			}
-		}
+		out := rolled{gap: s.Gap}
 		order := [4]int{0, 2, 3, 1}
 		top, bottom := math.Inf(1), math.Inf(-1)
 		for place, i := range order {
-			line := make([]r3.Vec, nodes)
-			for n := range line {
-				line[n] = curve.Lerp(two[0][i][n], two[1][i][n], u)
-			}
+			line := s.Strands[i]
 			out.strands[place] = line
 		}
 		// The bead reaches from where the workers first touch anything down to

@@ -72,6 +72,9 @@ func tie(w knot.Work) (knot.Tied, error) {
 	t.Height = d * (line[len(line)-1].Y - top)
 	pts := knot.Curve(line).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top, Z: v.Z}) }).Points
 	t.Paths = []knot.Path{{Points: parted(pts, d)}}
+	if count <= 12 { // in a longer one the ends are the same
+		t.Measure(w.Leads)
+	}
 	for k := range count {
 		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch-top))
 	}

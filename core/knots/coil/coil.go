@@ -6,6 +6,7 @@ import (
 	"math"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
+	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -81,7 +82,10 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	put(1.2*d, top.Y+0.2*d, 1.3*d)
 	t := knot.Tied{Height: middle + eye, Repeats: 1, Gap: 1, Loose: true, Ends: true, Trim: 10, Order: knot.Identity(1), Workers: []int{0},
 		Eye: middle + eye - d/2 - w.BarMM/2}
-	t.Paths = []knot.Path{{Points: pts}}
+	// The turns are constructed and then moved clear of one another.
+	parted, _ := tighten.Part([]tighten.Strand{{Route: pts, Diameter: d}})
+	t.Paths = []knot.Path{{Points: parted[0].Points}}
+	t.Measure(w.Leads)
 	t.Moves = []move.Move{
 		{Strand: 0, Text: "Put the end through the ring and back along its own part.", Detail: fmt.Sprintf("Leave an eye of {%.0fmm} inside, so that the ring turns freely in it.", 2*eye-d)},
 		{Strand: 0, Text: fmt.Sprintf("Wind %d turns back round its own part, towards the ball, side by side.", turns), Gate: "The turns lie side by side, none crossed; leather has its good side out."},

@@ -129,6 +129,7 @@ func tieDiamond(w knot.Work) (knot.Tied, error) {
 			return t, err
 		}
 		t.Part(unit.Leads)
+		t.Measure(unit.Leads)
 		return t, nil
 	})
 	if err != nil {

@@ -1,5 +1,5 @@
 // Package fist ties monkey's fists as the first section of a piece. What a ball
-// takes and how large it comes out, package core/fist knows.
+// takes and how large it comes out, package core/knots/ball knows.
 package fist
 
 import (
@@ -144,12 +144,7 @@ func words[T ~string](vs []T) []string {
 func AskOf(in knot.Section, c ball.Cord) ball.Ask {
 	s := knot.Of[Settings](in)
 	a := ball.Ask{Cord: c, Passes: s.Passes, Mode: ball.Mode(s.Mode), Tail: s.Begins == "with-tail"}
-	if a.Mode == "" {
-		a.Mode = ball.OneCord
-	}
-	if a.Mode != ball.OneCord {
-		a.Tail = false
-	}
+	a = a.Settled()
 	if s.Core != nil {
 		a.Core = ball.Core{Kind: ball.Kind(s.Core.Kind), DiameterMM: s.Core.DiameterMM}
 	}

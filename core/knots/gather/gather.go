@@ -120,13 +120,7 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 		pts = append(pts, r3.Vec{X: m.X, Y: t.Height - 0.5*d + 0.5*d*s, Z: m.Z})
 	}
 	pts = append(pts, r3.Vec{X: b.X, Y: t.Height - 0.5*d, Z: b.Z}, r3.Vec{X: b.X, Y: 0.7 * d, Z: b.Z})
-	// Begin where the ring is nearest to the eye's leg.
-	first, best := 0, math.Inf(1)
-	for i, v := range ring {
-		if h := math.Hypot(v.X-b.X, v.Z-b.Z); h < best {
-			first, best = i, h
-		}
-	}
+	first := comesOut(ring, ds, d)
 	about := curve.Curve{Points: ring, Closed: true}.Length()
 	run := 0.0
 	for k := 0; k <= set.Turns*len(ring); k++ {
@@ -147,4 +141,25 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}
 	return t, nil
+}
+
+// comesOut is where on the ring the second leg of the eye, the last of the discs,
+// comes out of the bundle: where it has the most room on its way, and of places with
+// as much, where the way is shortest.
+func comesOut(ring []r3.Vec, ds []knot.Disc, d float64) int {
+	leg := ds[len(ds)-1]
+	from := r3.Vec{X: leg.X, Z: leg.Z}
+	best, at := math.Inf(-1), 0
+	for i, to := range ring {
+		room := d // more than enough
+		for _, q := range ds[:len(ds)-2] {
+			c := r3.Vec{X: q.X, Z: q.Z}
+			dist, _, _ := curve.SegmentDistance(from, to, c, c)
+			room = math.Min(room, dist-q.R-d/2)
+		}
+		if score := math.Min(0, room)*100 - r3.Norm(r3.Sub(to, from)); score > best {
+			best, at = score, i
+		}
+	}
+	return at
 }

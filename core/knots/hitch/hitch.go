@@ -108,27 +108,14 @@ var hitches kept.By[hitch]
 func hitchOn(filler float64) (hitch, error) {
 	filler = math.Max(hitchFillers[0], math.Min(filler, hitchFillers[len(hitchFillers)-1]))
 	return hitches.Get(fmt.Sprintf("%.4f", filler), func() (hitch, error) {
-		const nodes = 241
-		k := 0
-		for k < len(hitchFillers)-2 && hitchFillers[k+1] < filler {
-			k++
+		s, err := family.Between(hitchFillers, filler, 241, hitchOver)
+		if err != nil {
+			return hitch{}, err
 		}
-		t := (filler - hitchFillers[k]) / (hitchFillers[k+1] - hitchFillers[k])
-		var two [2][]r3.Vec
-		h := hitch{Tall: filler/2 + 1.1, Gap: math.Inf(1)}
-		for i := range two {
-			s, err := family.Shape(hitchOver(hitchFillers[k+i]))
-			if err != nil {
-				return h, err
-			}
-			two[i] = knot.Curve(s.Strands[0]).Resample(nodes).Points
-			h.Gap = math.Min(h.Gap, s.Gap)
-		}
+		line := s.Strands[0]
+		h := hitch{Tall: filler/2 + 1.1, Gap: s.Gap}
 		lo, hi := math.Inf(1), math.Inf(-1)
-		var line []r3.Vec
-		for i := range two[0] {
-			v := curve.Lerp(two[0][i], two[1][i], t)
-			line = append(line, v)
+		for _, v := range line {
 			lo, hi = math.Min(lo, v.X), math.Max(hi, v.X)
 		}
 		h.wide = hi - lo + 1

@@ -138,41 +138,25 @@ func headOn(bar float64) (string, func() tighten.Problem) {
 // head is the lark's head on any wire: the right half, from the middle of the
 // bar to where the leg runs free, in diameters, and its least gap.
 func head(bar float64) ([]r3.Vec, float64, error) {
-	get := func(b float64) ([]r3.Vec, float64, error) {
-		s, err := family.Shape(headOn(b))
-		if err != nil {
-			return nil, 0, err
-		}
-		const nodes = 200
-		return knot.Curve(s.Strands[0]).Resample(2*nodes + 1).Points, s.Gap, nil
-	}
-	bar = math.Max(headBars[0], math.Min(bar, headBars[len(headBars)-1]))
-	k := 0
-	for k < len(headBars)-2 && headBars[k+1] < bar {
-		k++
-	}
-	lo, gl, err := get(headBars[k])
+	const nodes = 200
+	s, err := family.Between(headBars, bar, 2*nodes+1, headOn)
 	if err != nil {
 		return nil, 0, err
 	}
-	hi, gh, err := get(headBars[k+1])
-	if err != nil {
-		return nil, 0, err
-	}
-	t := (bar - headBars[k]) / (headBars[k+1] - headBars[k])
-	mid := len(lo) / 2
+	line := s.Strands[0]
+	mid := len(line) / 2
 	// The two halves are one drawn twice: take their mean, and the middle of
 	// the bar on the axis.
 	half := make([]r3.Vec, 0, mid+1)
 	for i := 0; i <= mid; i++ {
-		r, l := curve.Lerp(lo[mid+i], hi[mid+i], t), curve.Lerp(lo[mid-i], hi[mid-i], t)
+		r, l := line[mid+i], line[mid-i]
 		half = append(half, r3.Vec{X: (r.X - l.X) / 2, Y: (r.Y + l.Y) / 2, Z: (r.Z + l.Z) / 2})
 	}
 	end := half[0].Y + 0.75
 	for i := len(half) - 1; i > 0; i-- { // the leg is the last way down past the bar
 		a, b := half[i-1], half[i]
 		if a.Y < end && b.Y >= end {
-			return append(half[:i:i], curve.Lerp(a, b, (end-a.Y)/(b.Y-a.Y))), math.Min(gl, gh), nil
+			return append(half[:i:i], curve.Lerp(a, b, (end-a.Y)/(b.Y-a.Y))), s.Gap, nil
 		}
 	}
 	return nil, 0, fmt.Errorf("knot: the lark's head on %.2f does not hang down", bar)

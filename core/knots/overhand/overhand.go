@@ -7,7 +7,6 @@ import (
 	"math"
 	"slices"
 
-	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
@@ -243,29 +242,18 @@ func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
 	}
 	d := leg.Diameter
 	ratio := math.Max(legCores[0], math.Min(2*core/d, legCores[len(legCores)-1]))
-	k := 0
-	for k < len(legCores)-2 && legCores[k+1] < ratio {
-		k++
+	s, err := family.Between(legCores, ratio, 301, overhandRound)
+	if err != nil {
+		return knot.Tied{}, err
 	}
-	u := (ratio - legCores[k]) / (legCores[k+1] - legCores[k])
-	var two [2][]r3.Vec
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: math.Inf(1), Workers: []int{which - 1}, Order: knot.Identity(n)}
-	for i := range two {
-		s, err := family.Shape(overhandRound(legCores[k+i]))
-		if err != nil {
-			return t, err
-		}
-		t.Gap = math.Min(t.Gap, s.Gap)
-		two[i] = knot.Curve(s.Strands[0]).Resample(301).Points
-	}
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Workers: []int{which - 1}, Order: knot.Identity(n)}
 	scale := d
 	if ratio != 2*core/d { // beyond the embedded ones the bundle decides the size
 		scale = 2 * core / ratio
 	}
 	reach := 2.4
 	var pts []r3.Vec
-	for i := range two[0] {
-		v := curve.Lerp(two[0][i], two[1][i], u)
+	for _, v := range s.Strands[0] {
 		if math.Abs(v.Y) <= reach {
 			pts = append(pts, r3.Vec{X: v.X * scale, Y: (v.Y + reach) * scale, Z: v.Z * scale})
 		}

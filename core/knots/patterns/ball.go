@@ -8,6 +8,7 @@ import (
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/fist"
 	"nimblebight/core/knots/mount"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 )
 
@@ -39,7 +40,7 @@ func OfBall(a ball.Ask, stuffs []cord.Stuff) piece.Document {
 	if a.Mode == ball.TwoCords && melts {
 		d.Cords[1].JoinedTo = "A"
 	}
-	seq, err := piece.Parse(rest)
+	seq, err := notation.Parse(rest)
 	if err != nil {
 		panic("patterns: the rest of a ball: " + err.Error())
 	}

@@ -241,7 +241,7 @@ func mixSpirals(steps []float64, at float64, cell func(float64) (string, func() 
 		return shapes.Shape{}, false, err
 	}
 	_, p := cell(at)
-	if sound := spiralGap(p(), out) >= leastBetween; sound {
+	if out = shapes.Measured(p(), out); out.Gap >= shapes.Floor {
 		return out, true, nil
 	}
 	// The four about it pack in more than one way; the two next to it may not.
@@ -252,7 +252,8 @@ func mixSpirals(steps []float64, at float64, cell func(float64) (string, func() 
 	if out, err = blend(steps[k:k+2], at, cell); err != nil {
 		return shapes.Shape{}, false, err
 	}
-	return out, spiralGap(p(), out) >= leastBetween, nil
+	out = shapes.Measured(p(), out)
+	return out, out.Gap >= shapes.Floor, nil
 }
 
 // blend adds up the spirals of the steps round a value by their weights.
@@ -278,22 +279,6 @@ func blend(steps []float64, at float64, cell func(float64) (string, func() tight
 		}
 	}
 	return out, nil
-}
-
-// leastBetween is how near strands may come in a spiral taken between its
-// neighbours, in their mean diameter; under it the spiral is drawn up.
-const leastBetween = 0.8
-
-// spiralGap is the least distance between two strands of a spiral over the mean
-// of their diameters, measured on the curves themselves.
-func spiralGap(p tighten.Problem, s shapes.Shape) float64 {
-	curves := make([]curve.Curve, len(s.Strands))
-	for i, pts := range s.Strands {
-		curves[i] = knot.Curve(pts)
-	}
-	cell := *p.Cell
-	cell.Pitch, cell.Twist = s.Pitch, s.Twist
-	return tighten.GapOf(p, curves, cell)
 }
 
 // spiralShape is a half knot of a spiral of equal workers over any fillers. What
@@ -374,12 +359,18 @@ func rowShape(flat bool, second float64, fillers []float64) (row, error) {
 	case second != 1:
 		kind, find = "flat", func(fillers []float64) (shapes.Shape, *shapes.Rough, error) {
 			s, err := unequalShape(second, fillers)
-			return s, nil, err
+			if err != nil {
+				return s, nil, err
+			}
+			return ownOrNear(second, fillers, s)
 		}
 	case flat:
 		kind, find = "flat", func(fillers []float64) (shapes.Shape, *shapes.Rough, error) {
 			s, err := flatShape(fillers)
-			return s, nil, err
+			if err != nil {
+				return s, nil, err
+			}
+			return ownOrNear(1, fillers, s)
 		}
 	}
 	name := key(kind, second, fillers)

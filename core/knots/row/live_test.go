@@ -46,7 +46,7 @@ func TestWhatMakersTieIsEmbedded(t *testing.T) {
 		if got.Rough != nil {
 			t.Errorf("%s, %d strands, %.2f over %.2f: it is rough, %s", do, len(leads), leads[0].Diameter, leads[1].Diameter, got.Rough.Key)
 		}
-		if got.Gap < leastBetween {
+		if got.Gap < shapes.Floor {
 			t.Errorf("%s, %d strands, %.2f over %.2f: gap %.2f", do, len(leads), leads[0].Diameter, leads[1].Diameter, got.Gap)
 		}
 	}

@@ -18,8 +18,8 @@ import (
 // them its distance from their edge.
 
 var (
-	secondThick  = []float64{1, 1.33, 1.86, 2.5, 3.5, 5, 8}      // the second worker, in firsts
-	unequalThick = []float64{0.25, 0.4, 0.75, 1.33, 2.5, 4.5, 8} // fillers, in firsts
+	secondThick  = []float64{1, 1.33, 1.55, 1.86, 2.15, 2.5, 3.5, 5, 8}         // the second worker, in firsts
+	unequalThick = []float64{0.25, 0.4, 0.56, 0.75, 1, 1.33, 1.86, 2.5, 4.5, 8} // fillers, in firsts
 	unequalCount = []int{1, 2, 4, 6}
 )
 
@@ -43,7 +43,7 @@ func unequalNear(second, thick float64, n int) int {
 
 // restless are rows that are still moving after all their steps: second worker,
 // fillers, how many. Their neighbours over more or fewer fillers stand for them.
-var restless = [][3]float64{{3.5, 0.4, 1}, {5, 0.25, 1}, {8, 0.25, 2}, {8, 0.25, 6}, {8, 4.5, 6}}
+var restless = [][3]float64{{3.5, 0.4, 1}, {5, 0.25, 1}, {8, 0.25, 2}, {8, 0.25, 6}, {8, 4.5, 6}, {2.5, 0.56, 2}}
 
 const unequalNodes = 120
 
@@ -114,13 +114,10 @@ func unequalShape(second float64, fillers []float64) (shapes.Shape, error) {
 		if err != nil {
 			return s, err
 		}
-		out := shapes.Shape{Pitch: second * s.Pitch, Gap: s.Gap, Strands: make([][]r3.Vec, 2)}
-		for i := range out.Strands {
-			for _, v := range s.Strands[1-i] {
-				out.Strands[i] = append(out.Strands[i], r3.Vec{X: -second * v.X, Y: second * v.Y, Z: -second * v.Z})
-			}
-		}
-		return out, nil
+		return turned(s, second), nil
+	}
+	if len(fillers) == 2 && math.Abs(fillers[0]/second-1) < 0.03 && math.Abs(fillers[1]-1) < 0.03 {
+		return sidePair(second)
 	}
 	w, thick := rowOf(fillers)
 	count := math.Max(1, w/thick)
@@ -149,6 +146,11 @@ func unequalShape(second float64, fillers []float64) (shapes.Shape, error) {
 		hs = append(hs, mixUnequal(across, tw))
 	}
 	h := mixUnequal(hs, sw)
+	return h.over(w), nil
+}
+
+// over is the row over fillers that lie so wide.
+func (h unequalHalf) over(w float64) shapes.Shape {
 	out := shapes.Shape{Pitch: h.pitch, Gap: h.gap, Strands: make([][]r3.Vec, 2)}
 	for i, way := range h.ways {
 		line := make([]r3.Vec, 0, len(way))
@@ -157,12 +159,37 @@ func unequalShape(second float64, fillers []float64) (shapes.Shape, error) {
 		}
 		out.Strands[i] = line[:len(line)-1] // the last is the first of the next half knot
 	}
-	return out, nil
+	return out
+}
+
+// sideCell is what two cords of different thickness make side by side, each with a
+// worker and a filler.
+func sideCell(second float64) (string, func() tighten.Problem) {
+	return flatCell(second, []float64{second, 1})
+}
+
+// sidePair is such a row, taken between those that are drawn up for themselves.
+func sidePair(second float64) (shapes.Shape, error) {
+	steps := secondThick[1:]
+	ks, weights := linear(steps, math.Max(steps[0], second))
+	var hs []unequalHalf
+	for _, k := range ks {
+		s, err := family.Shape(sideCell(steps[k]))
+		if err != nil {
+			return shapes.Shape{}, err
+		}
+		hs = append(hs, unequalOf(s, steps[k]+1))
+	}
+	return mixUnequal(hs, weights).over(second + 1), nil
 }
 
 // unequalProblems are the rows of two thicknesses that are drawn up at build
 // time.
 func unequalProblems(out map[string]tighten.Problem) {
+	for _, second := range secondThick[1:] {
+		key, p := sideCell(second)
+		out[key] = p()
+	}
 	for _, second := range secondThick {
 		for _, t := range unequalThick {
 			for _, n := range unequalCount {
@@ -173,4 +200,73 @@ func unequalProblems(out map[string]tighten.Problem) {
 			}
 		}
 	}
+}
+
+// ownOrNear is a flat row that was taken between others, measured. Where its strands
+// come nearer than the floor it is not used: the row that was drawn up for it is,
+// once it is there, and till then the nearest that is embedded and takes no less
+// cord, with by how much that may be off.
+func ownOrNear(second float64, fillers []float64, between shapes.Shape) (shapes.Shape, *shapes.Rough, error) {
+	_, problem := flatCell(second, fillers)
+	if s := shapes.Measured(problem(), between); s.Gap >= shapes.Floor {
+		return s, nil, nil
+	}
+	own, p := flatCell(notch(second), notched(fillers))
+	if s, ok := shapes.DrawnLive(own, p); ok {
+		return shapes.Measured(p(), s), nil, nil
+	}
+	if second < 1 { // turned about, the second worker is the thicker
+		scaled := make([]float64, len(fillers))
+		for i, f := range fillers {
+			scaled[len(fillers)-1-i] = f / second
+		}
+		s, rough, err := nearRow(1/second, scaled)
+		if err != nil {
+			return s, nil, err
+		}
+		return turned(s, second), &shapes.Rough{Key: own, Share: rough, Problem: p}, nil
+	}
+	s, rough, err := nearRow(second, fillers)
+	return s, &shapes.Rough{Key: own, Share: rough, Problem: p}, err
+}
+
+// nearRow is the row of the family with the least that is no thinner in anything,
+// and by what share of its cord that may be too much.
+func nearRow(second float64, fillers []float64) (shapes.Shape, float64, error) {
+	w, thick := rowOf(fillers)
+	at := func(steps []float64, x float64, up bool) float64 {
+		best := steps[0]
+		for _, v := range steps {
+			if up && v >= x-1e-9 {
+				return v
+			}
+			if v <= x+1e-9 || up {
+				best = v
+			}
+		}
+		return best
+	}
+	get := func(up bool) (shapes.Shape, error) {
+		s2, t := at(secondThick, second, up), at(unequalThick, thick, up)
+		n := unequalNear(s2, t, int(math.Ceil(w/thick)))
+		return family.Shape(flatCell(s2, same(n, t)))
+	}
+	more, err := get(true)
+	if err != nil {
+		return more, 0, err
+	}
+	less, err := get(false)
+	return more, math.Max(0, 1-perStrandOf(less)/perStrandOf(more)), err
+}
+
+// turned is a row turned about, with the second worker as the first, r times as
+// large.
+func turned(s shapes.Shape, r float64) shapes.Shape {
+	out := shapes.Shape{Pitch: r * s.Pitch, Gap: s.Gap, Strands: make([][]r3.Vec, 2)}
+	for i := range out.Strands {
+		for _, v := range s.Strands[1-i] {
+			out.Strands[i] = append(out.Strands[i], r3.Vec{X: -r * v.X, Y: r * v.Y, Z: -r * v.Z})
+		}
+	}
+	return out
 }

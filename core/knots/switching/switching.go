@@ -106,6 +106,7 @@ func tieSwitch(w knot.Work) (knot.Tied, error) {
 			cross.Paths = append(cross.Paths, knot.Path{Points: append(pts, r3.Vec{X: x, Y: gap})})
 		}
 		worked := slices.Clone(one.Order) // which strand is where before the gap
+		cross.Part(now)
 		one.Below(cross)
 		one.Row = false
 		for i := range one.Paths {

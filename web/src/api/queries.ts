@@ -6,6 +6,7 @@ import type {
   Catalogue,
   CatalogueKnot,
   Entry,
+  FinishRequest,
   FistAnswer,
   FistRequest,
   Folder,
@@ -13,6 +14,7 @@ import type {
   Picture,
   Plan,
   Revision,
+  Section,
   Settings,
   Space,
   Spool,
@@ -57,6 +59,14 @@ export function useOffers(hanging: number, free: string[]) {
     queryFn: () => api.get<Offer[]>(`/offers?${asked}`),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
+  });
+}
+
+/** useFinish asks for the sequence in which ends are finished as they say. */
+export function useFinish() {
+  return useMutation({
+    scope: { id: "finish" },
+    mutationFn: (asked: FinishRequest) => api.post<Section[]>("/finish", asked),
   });
 }
 

@@ -20,6 +20,7 @@ export interface Root {
   Settings: Settings;
   Catalogue: Catalogue;
   Offer: Offer;
+  FinishRequest: FinishRequest;
   Plan: Plan;
   Picture: Picture;
   Space: Space;
@@ -302,6 +303,18 @@ export interface Offer {
   suits: boolean;
   sections: Section[];
 }
+export interface FinishRequest {
+  document: Document;
+  ends: End[];
+}
+export interface End {
+  place: number;
+  cord: string;
+  leg: string;
+  section: number;
+  how: string;
+  length_mm?: number;
+}
 export interface Plan {
   name: string;
   length_mm: number;
@@ -315,6 +328,7 @@ export interface Plan {
   sections: PlannedSection[];
   warnings: Warning[];
   checks: Check[];
+  ends: End[];
   steps: Step[];
   actions: number;
   cautions: string[];

@@ -1,5 +1,5 @@
 // Command gen draws up the balls that package fist embeds and writes them to
-// balls.bin. Run it with go generate ./core/fist after changing a route or the
+// balls.bin. Run it with go generate ./core/knots/ball after changing a route or the
 // engine. With -new only those are drawn that are not embedded yet or whose
 // names begin with one of the arguments.
 package main

@@ -6,20 +6,8 @@ import (
 	"nimblebight/core/knot"
 )
 
-// Respell reads a typed line for a document that has a sequence already. What
-// the line cannot say, the fields that this version does not know, stays with
-// the sections that stay, also where others were put in or taken out.
-func Respell(old []knot.Section, line string) ([]knot.Section, error) {
-	seq, err := Parse(line)
-	if err != nil {
-		return nil, err
-	}
-	carry(old, seq)
-	return seq, nil
-}
-
-// carry takes the unknown fields of one sequence over to another.
-func carry(old, now []knot.Section) {
+// KeepUnknown takes the unknown fields of one sequence over to another.
+func KeepUnknown(old, now []knot.Section) {
 	for to, from := range Matched(old, now) {
 		if from < 0 {
 			continue
@@ -29,9 +17,9 @@ func carry(old, now []knot.Section) {
 		*b = b.WithUnknownOf(a)
 		for r := range min(len(a.Rows), len(b.Rows)) {
 			b.Rows[r].Unknown = a.Rows[r].Unknown
-			carry(a.Rows[r].Sequence, b.Rows[r].Sequence)
+			KeepUnknown(a.Rows[r].Sequence, b.Rows[r].Sequence)
 		}
-		carry(a.Sequence, b.Sequence)
+		KeepUnknown(a.Sequence, b.Sequence)
 	}
 }
 

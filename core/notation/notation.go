@@ -1,4 +1,7 @@
-package piece
+// Package notation is the typed line: a sequence of sections as a maker types it.
+// [Parse] reads one, [Notate] writes one, [Respell] reads one for a piece that is
+// there already.
+package notation
 
 import (
 	"errors"
@@ -9,6 +12,7 @@ import (
 	"strings"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/piece"
 )
 
 // The typed notation: sections in order on one line, separated by commas; each
@@ -23,14 +27,14 @@ import (
 // names and its other names with hyphens. Parse of Notate of a sequence is that
 // sequence.
 
-// NotationError is a slip in a typed line: the column is counted in letters
+// Slip is a slip in a typed line: the column is counted in letters
 // from 1.
-type NotationError struct {
+type Slip struct {
 	Column  int
 	Message string
 }
 
-func (e *NotationError) Error() string { return fmt.Sprintf("column %d: %s", e.Column, e.Message) }
+func (e *Slip) Error() string { return fmt.Sprintf("column %d: %s", e.Column, e.Message) }
 
 // Notate writes a sequence as one line.
 func Notate(seq []knot.Section) string {
@@ -154,7 +158,7 @@ func split(line string) ([][]word, error) {
 			}
 		case r == ')':
 			if deep--; deep < 0 {
-				return nil, &NotationError{col, "this bracket closes nothing"}
+				return nil, &Slip{col, "this bracket closes nothing"}
 			}
 		case deep > 0:
 			if r == '"' {
@@ -177,25 +181,24 @@ func split(line string) ([][]word, error) {
 		w.WriteRune(r)
 	}
 	if quoted {
-		return nil, &NotationError{quoteAt, "this quote is not closed"}
+		return nil, &Slip{quoteAt, "this quote is not closed"}
 	}
 	if deep > 0 {
-		return nil, &NotationError{bracketAt, "this bracket is not closed"}
+		return nil, &Slip{bracketAt, "this bracket is not closed"}
 	}
 	flush()
 	return append(out, now), nil
 }
 
-// Parse reads a typed line. The error is a [*NotationError].
+// Parse reads a typed line. The error is a [*Slip].
 func Parse(line string) ([]knot.Section, error) {
 	if len(line) > mostLine {
-		return nil, &NotationError{mostLine, fmt.Sprintf("the line has %d letters; at most %d are read", len(line), mostLine)}
+		return nil, &Slip{mostLine, fmt.Sprintf("the line has %d letters; at most %d are read", len(line), mostLine)}
 	}
 	return parseAt(line, 0, 0)
 }
 
 const (
-	mostDeep = 4      // brackets in brackets
 	mostWord = 200    // letters of a name or a value
 	mostLine = 40_000 // letters of a line
 )
@@ -203,14 +206,14 @@ const (
 // parseAt reads a stretch of a line that begins after so many letters.
 func parseAt(line string, col, deep int) ([]knot.Section, error) {
 	shift := func(err error) error {
-		var slip *NotationError
+		var slip *Slip
 		if errors.As(err, &slip) {
-			return &NotationError{slip.Column + col, slip.Message}
+			return &Slip{slip.Column + col, slip.Message}
 		}
 		return err
 	}
-	if deep > mostDeep {
-		return nil, &NotationError{col + 1, "brackets stand too deep in brackets"}
+	if deep > piece.MostDeep {
+		return nil, &Slip{col + 1, "brackets stand too deep in brackets"}
 	}
 	parts, err := split(line)
 	if err != nil {
@@ -226,8 +229,8 @@ func parseAt(line string, col, deep int) ([]knot.Section, error) {
 			return nil, shift(err)
 		}
 		seq = append(seq, s)
-		if len(seq) > MostSection {
-			return nil, &NotationError{words[0].col + col, fmt.Sprintf("more than %d sections", MostSection)}
+		if len(seq) > piece.MostSection {
+			return nil, &Slip{words[0].col + col, fmt.Sprintf("more than %d sections", piece.MostSection)}
 		}
 	}
 	return seq, nil
@@ -279,8 +282,8 @@ func nameOf(words []word) (id string, used int, ok bool) {
 func parseSection(words []word, deep int) (knot.Section, error) {
 	if times, inside, col, ok := words[0].bracketed(); ok {
 		n, err := strconv.Atoi(strings.TrimSuffix(strings.ToLower(times), "x"))
-		if err != nil || n < 1 || n > MostKnots {
-			return knot.Section{}, &NotationError{words[0].col, fmt.Sprintf("%q is not how often; write 3x(...)", times)}
+		if err != nil || n < 1 || n > piece.MostKnots {
+			return knot.Section{}, &Slip{words[0].col, fmt.Sprintf("%q is not how often; write 3x(...)", times)}
 		}
 		seq, err := parseAt(inside, col, deep+1)
 		if err != nil {
@@ -288,7 +291,7 @@ func parseSection(words []word, deep int) (knot.Section, error) {
 		}
 		again, ok := knot.That(func(k knot.Knot) bool { return k.Holds == knot.Again })
 		if !ok {
-			return knot.Section{}, &NotationError{words[0].col, "nothing here ties sections again and again"}
+			return knot.Section{}, &Slip{words[0].col, "nothing here ties sections again and again"}
 		}
 		s := knot.Section{Do: again.ID, Count: n, Settings: again.Settings, Sequence: seq}
 		err = parseRest(&s, words[1:], deep)
@@ -297,11 +300,11 @@ func parseSection(words []word, deep int) (knot.Section, error) {
 	id, used, ok := nameOf(words)
 	words = words[used-1:] // what is left begins with the last word of the name
 	if !ok {
-		return knot.Section{}, &NotationError{words[0].col, knot.Unknown(strings.ToLower(words[0].text)).Error()}
+		return knot.Section{}, &Slip{words[0].col, knot.Unknown(strings.ToLower(words[0].text)).Error()}
 	}
 	s, err := knot.New(id)
 	if err != nil {
-		return knot.Section{}, &NotationError{words[0].col, err.Error()}
+		return knot.Section{}, &Slip{words[0].col, err.Error()}
 	}
 	err = parseRest(&s, words[1:], deep)
 	return s, err
@@ -315,7 +318,7 @@ func parseRest(s *knot.Section, words []word, deep int) error {
 		if before, inside, col, ok := w.bracketed(); ok && k.Holds == knot.Rows {
 			ps, err := parsePlaces(strings.TrimSuffix(before, ":"))
 			if err != nil || ps == nil {
-				return &NotationError{w.col, fmt.Sprintf("%q are not the places of a row; write 1-4:(...)", before)}
+				return &Slip{w.col, fmt.Sprintf("%q are not the places of a row; write 1-4:(...)", before)}
 			}
 			seq, err := parseAt(inside, col, deep+1)
 			if err != nil {
@@ -333,18 +336,18 @@ func parseRest(s *knot.Section, words []word, deep int) error {
 			}
 			if err != nil {
 				if ok { // another section begins here
-					return &NotationError{w.col, fmt.Sprintf("%s is a section of its own; write a comma before it", id)}
+					return &Slip{w.col, fmt.Sprintf("%s is a section of its own; write a comma before it", id)}
 				}
-				return &NotationError{w.col, err.Error()}
+				return &Slip{w.col, err.Error()}
 			}
 			bare++
 			continue
 		}
 		if len(w.text) > mostWord && !strings.HasPrefix(w.text, "note=") {
-			return &NotationError{w.col, fmt.Sprintf("this word has %d letters; no name or value is longer than %d", len(w.text), mostWord)}
+			return &Slip{w.col, fmt.Sprintf("this word has %d letters; no name or value is longer than %d", len(w.text), mostWord)}
 		}
 		if err := keyValue(s, k, strings.ToLower(name), value); err != nil {
-			return &NotationError{w.col, err.Error()}
+			return &Slip{w.col, err.Error()}
 		}
 	}
 	return nil
@@ -353,7 +356,7 @@ func parseRest(s *knot.Section, words []word, deep int) error {
 func bareValue(s *knot.Section, k knot.Knot, text string, nth int) error {
 	if k.Repeats && nth == 0 {
 		n, err := strconv.Atoi(text)
-		if err != nil || n < 1 || n > MostKnots {
+		if err != nil || n < 1 || n > piece.MostKnots {
 			return fmt.Errorf("%q is not a count; write a number from 1 to 10,000", text)
 		}
 		s.Count = n
@@ -417,7 +420,7 @@ func setField(s *knot.Section, f knot.Field, text string) error {
 		*s = s.With(f, mm)
 	case "count", "place":
 		n, err := strconv.Atoi(text)
-		if err != nil || n < 0 || n > MostKnots || (n == 0 && f.Least > 0) {
+		if err != nil || n < 0 || n > piece.MostKnots || (n == 0 && f.Least > 0) {
 			return fmt.Errorf("%.40q is not a whole number that it can have", text)
 		}
 		*s = s.With(f, n)
@@ -449,7 +452,7 @@ func parsePlaces(text string) ([]int, error) {
 		if err == nil && run {
 			hi, err = strconv.Atoi(b)
 		}
-		if err != nil || lo < 1 || hi < lo || hi > MostStrands {
+		if err != nil || lo < 1 || hi < lo || hi > piece.MostStrands {
 			return nil, fmt.Errorf("%q are not places; write 1-4, 1+4 or all", text)
 		}
 		for p := lo; p <= hi; p++ {
@@ -495,7 +498,7 @@ func Length(text string) (float64, error) {
 		}
 	}
 	v := math.Round((w+p)*scale*1e6) / 1e6 // no more digits than a ruler could ever show
-	if err != nil || math.IsNaN(v) || v <= 0 || v > MostMM {
+	if err != nil || math.IsNaN(v) || v <= 0 || v > piece.MostMM {
 		return 0, fmt.Errorf("%q is not a length; write 12mm, 1.5cm or 3/4in, up to 100 m", text)
 	}
 	return v, nil

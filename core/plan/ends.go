@@ -1,0 +1,198 @@
+package plan
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+)
+
+// End is the end of a strand, with how it is finished.
+type End struct {
+	// Place is its name: its place when the first finish begins, from the left. It
+	// keeps it.
+	Place    int     `json:"place"`
+	Cord     string  `json:"cord"`
+	Leg      string  `json:"leg"`     // as A.1 for the first leg of cord A
+	Section  int     `json:"section"` // that finishes it, -1 for none
+	How      string  `json:"how"`     // "" where it is not finished
+	LengthMM float64 `json:"length_mm,omitempty"`
+
+	run, at int // the run of finishes it is finished in, and its place when that begins
+}
+
+// run is a run of finishes with nothing tied between them: sections from, to.
+type run struct{ from, to int }
+
+// runs are those of a sequence; the last stands at its end and may be empty.
+func runs(seq []knot.Section) []run {
+	var out []run
+	for i, s := range seq {
+		if k, _ := knot.Get(s.Do); !k.Ends {
+			continue
+		}
+		if n := len(out); n > 0 && out[n-1].to == i {
+			out[n-1].to++
+		} else {
+			out = append(out, run{i, i + 1})
+		}
+	}
+	if n := len(out); n == 0 || out[n-1].to < len(seq) {
+		out = append(out, run{len(seq), len(seq)})
+	}
+	return out
+}
+
+// EndsOf gives each strand that hangs before the first finish the finish that it
+// gets, wherever in the piece that is, in the order of their names.
+func EndsOf(d piece.Document, p Plan) []End {
+	before := func(i int) []string {
+		var order []string
+		for _, s := range p.Sections {
+			if s.Index < i {
+				order = s.OrderAfter
+			}
+		}
+		if p.LeftHanded { // places are counted as the document counts them
+			order = slices.Clone(order)
+			slices.Reverse(order)
+		}
+		return order
+	}
+	all := runs(d.Sequence)
+	names := before(all[0].from)
+	out := []End{}
+	for n, r := range all {
+		type hang struct {
+			leg string
+			at  int
+		}
+		var hanging []hang
+		for k, leg := range before(r.from) {
+			hanging = append(hanging, hang{leg, k + 1})
+		}
+		put := func(h hang, section int) {
+			cord, _, _ := strings.Cut(h.leg, ".")
+			e := End{Place: slices.Index(names, h.leg) + 1, Cord: cord, Leg: h.leg, Section: section, run: n, at: h.at}
+			if e.Place == 0 {
+				e.Place = len(names) + len(out) + 1
+			}
+			if section >= 0 {
+				e.How, _ = valueOf(d.Sequence[section], "how").(string)
+				e.LengthMM, _ = valueOf(d.Sequence[section], "length_mm").(float64)
+			}
+			out = append(out, e)
+		}
+		for i := r.from; i < r.to; i++ {
+			places, _ := d.Sequence[i].Stays()
+			var left []hang
+			for k, h := range hanging {
+				if len(places) == 0 || slices.Contains(places, k+1) {
+					put(h, i)
+				} else {
+					left = append(left, h)
+				}
+			}
+			hanging = left
+		}
+		if n == len(all)-1 {
+			for _, h := range hanging {
+				put(h, -1)
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b End) int { return cmp.Compare(a.Place, b.Place) })
+	return out
+}
+
+func valueOf(s knot.Section, key string) any {
+	k, _ := knot.Get(s.Do)
+	f, ok := k.Field(key)
+	if !ok {
+		return nil
+	}
+	v, _ := s.Value(f)
+	return v
+}
+
+// Finished is the sequence in which the ends are finished as they say: the fewest
+// sections, each in the run of finishes that it is in. What a section says besides
+// stays with it. Ends that are not there are refused.
+func Finished(d piece.Document, p Plan, wanted []End) ([]knot.Section, error) {
+	end, ok := knot.That(func(k knot.Knot) bool { return k.Finish != nil })
+	if !ok {
+		return nil, fmt.Errorf("plan: nothing here ends strands")
+	}
+	ends := EndsOf(d, p)
+	for _, w := range wanted {
+		i := slices.IndexFunc(ends, func(e End) bool { return e.Place == w.Place })
+		if i < 0 {
+			return nil, piece.Problems{{Path: "ends", Message: fmt.Sprintf("name end %d, but %s", w.Place, hang(len(ends)))}}
+		}
+		ends[i].How, ends[i].LengthMM = w.How, w.LengthMM
+	}
+	all := runs(d.Sequence)
+	seq := slices.Clone(d.Sequence)
+	for n := len(all) - 1; n >= 0; n-- {
+		type group struct {
+			how string
+			mm  float64
+			of  []End
+		}
+		var groups []group
+		here := 0
+		sorted := slices.SortedStableFunc(slices.Values(ends), func(a, b End) int { return cmp.Compare(a.at, b.at) })
+		for _, e := range sorted {
+			if e.run != n {
+				continue
+			}
+			here++
+			if e.How == "" {
+				continue
+			}
+			k := slices.IndexFunc(groups, func(g group) bool { return g.how == e.How && g.mm == e.LengthMM })
+			if k < 0 {
+				groups, k = append(groups, group{how: e.How, mm: e.LengthMM}), len(groups)
+			}
+			groups[k].of = append(groups[k].of, e)
+		}
+		// Sections that were there keep their order, new ones come after them.
+		slices.SortStableFunc(groups, func(a, b group) int {
+			x, y := a.of[0].Section, b.of[0].Section
+			if x < 0 || y < 0 {
+				return cmp.Compare(y, x)
+			}
+			return cmp.Compare(x, y)
+		})
+		var made []knot.Section
+		var gone []int
+		for _, g := range groups {
+			s := end.Finish(g.how)
+			if was := g.of[0].Section; was >= 0 {
+				s = d.Sequence[was]
+			}
+			var places []int
+			for _, e := range g.of {
+				at := e.at
+				for _, q := range gone {
+					if q < e.at {
+						at--
+					}
+				}
+				places = append(places, at)
+			}
+			for _, e := range g.of {
+				gone = append(gone, e.at)
+			}
+			if n == len(all)-1 && len(gone) == here { // before the last run others hang there, which go on
+				places = nil
+			}
+			made = append(made, s.Put("how", g.how).Put("length_mm", g.mm).Put("ends", places))
+		}
+		seq = slices.Concat(seq[:all[n].from], made, seq[all[n].to:])
+	}
+	return seq, nil
+}
