@@ -59,6 +59,7 @@ advisories: $(STAMPS)/npm
 # on where it was. Without ALL=1 only what its route or the solver no longer gives.
 shapes:
 	$(GO) run ./core/knots/gen $(if $(ALL),-all) -knots core/knots -work $(STAMPS)/shapes
+	$(GO) run ./core/knots/ball/gen $(if $(ALL),-all) -folder core/knots/ball
 
 # The schemas and the web's types must be what the Go types say, and the embedded
 # shapes of the routes and the solver that are there.
@@ -72,6 +73,7 @@ generated: $(STAMPS)/npm
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \
 	rm -rf $$tmp; echo "generated code is up to date"
 	$(GO) test ./core/knots -run TestEmbeddedShapesAreOfTheirRoutes
+	$(GO) test ./core/knots/ball -run TestEveryBallIsEmbedded
 
 go-tests: $(STAMPS)/web
 	$(GO) test $$($(GO) list ./... | grep -v /e2e)

@@ -51,7 +51,7 @@ func TestTheDrawerOfCores(t *testing.T) {
 	v := open(t, demoAt(t), "/balls")
 	v.until("the drawer is judged", `document.querySelectorAll('section[aria-label="Drawer of cores"] li').length === 6`)
 	v.field("A marble core of", "16.5 mm")
-	v.click("Put it in")
+	v.click("Add")
 	v.until("it lies there", `[...document.querySelectorAll('section[aria-label="Drawer of cores"] li')].some((e) => e.textContent.includes("16.5 mm"))`)
 	v.goTo("/balls")
 	v.until("and is kept", `document.querySelectorAll('section[aria-label="Drawer of cores"] li').length === 7`)

@@ -226,7 +226,7 @@ func TestARackOpensAndAPieceIsMadeFromAPattern(t *testing.T) {
 	v.click("Put Two-colour fob into the bin")
 	v.until("it is in the bin", fmt.Sprintf(`document.querySelectorAll("[data-piece]").length === %d && document.body.innerText.includes("Bin (1)")`, len(demo.Pieces())))
 	v.goTo("/bin")
-	v.click("Hang Two-colour fob back")
+	v.click("Restore Two-colour fob")
 	v.until("the bin is empty", `document.body.innerText.includes("The bin is empty")`)
 }
 
@@ -356,7 +356,7 @@ func TestTheViseKeepsItsPlace(t *testing.T) {
 	p := demoAt(t)
 	v := open(t, p, "/piece/2/vise")
 	done := func(n int) string {
-		return fmt.Sprintf(`document.querySelector('[data-testid="vise"]')?.dataset.done === "%d" && document.body.innerText.includes("place kept")`, n)
+		return fmt.Sprintf(`document.querySelector('[data-testid="vise"]')?.dataset.done === "%d" && document.body.innerText.includes("place saved")`, n)
 	}
 	v.until("it opens where it was left", done(13))
 	v.until("the strand that moves is outlined", `document.querySelector("path.lay-moving")`)
@@ -506,7 +506,7 @@ func TestAccessibility(t *testing.T) {
 	v := open(t, p, "/")
 	for _, theme := range []string{"day", "night"} {
 		for _, view := range []struct{ path, click string }{
-			{"/", ""}, {"/", "Hang a new piece"}, {"/", "My ways"}, {"/bin", ""}, {"/balls", ""}, {"/balls", "Turn it"},
+			{"/", ""}, {"/", "Hang a new piece"}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""}, {"/balls", "Turn it"},
 			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/5/cut", ""},
 			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "Turn in space"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
 			{"/piece/2/vise", ""}, {"/piece/4/sheet", ""}, {"/piece/999/tie", ""},

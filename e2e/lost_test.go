@@ -121,7 +121,7 @@ func TestAConflictLosesNothing(t *testing.T) {
 	v.until("and it says where mine is", `document.querySelector('[data-testid="note"]')?.textContent.includes("history")`)
 	v.click("History")
 	v.until("mine is in the history", `[...document.querySelectorAll('[data-testid="history"] input')].some((i) => i.value.startsWith("mine, set aside"))`)
-	v.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-testid="history"] button')].find((b) => b.textContent === "Take this one").click()`))
+	v.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll('[data-testid="history"] button')].find((b) => b.textContent === "Restore this one").click()`))
 	v.until("and comes back", typed+`.includes("square-knot 11") && `+saved)
 }
 
@@ -216,7 +216,7 @@ func TestTwoWindowsAtTheVise(t *testing.T) {
 	v.key(" ")
 	v.until("the window that is behind is told", `document.querySelector('[data-testid="vise"]').dataset.done === "17" && document.querySelector('[data-testid="place-note"]')?.textContent.includes("a tablet")`)
 	v.key(" ")
-	v.until("and goes on from there", `document.querySelector('[data-testid="vise"]').dataset.done === "18" && document.querySelector('[data-testid="place-sign"]').textContent === "place kept"`)
+	v.until("and goes on from there", `document.querySelector('[data-testid="vise"]').dataset.done === "18" && document.querySelector('[data-testid="place-sign"]').textContent === "place saved"`)
 	// Space on a button in focus presses that button.
 	v.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll("button")].find((b) => b.textContent === "Back").focus()`))
 	v.key(" ")
@@ -242,7 +242,7 @@ func TestWordsAreNoNumbers(t *testing.T) {
 	v.until("minutes are a number", `[...document.querySelectorAll('[role="alert"]')].some((e) => e.textContent.includes("is no number"))`)
 	v.into("Minutes")
 	v.key(kb.Backspace)
-	v.click("Write it down")
+	v.click("Save entry")
 	v.until("an entry with nothing measured", `document.querySelector('ul[aria-label="Entries"]')?.textContent.includes("not measured")`)
 	if eval[bool](v, `document.querySelector('ul[aria-label="Entries"]').textContent.includes("min") || document.querySelector('ul[aria-label="Entries"]').textContent.includes("left 0")`) {
 		t.Error("what was not measured is shown as measured")
@@ -257,13 +257,13 @@ func TestTheTypedLineAsks(t *testing.T) {
 	v.key(kb.Backspace)
 	v.key(kb.Enter)
 	v.until("it asks", `document.querySelector('[data-testid="asking"]')?.textContent.includes("Take all 3 sections out?")`)
-	v.click("Bring the line back")
+	v.click("Cancel")
 	v.until("the line is back", typed+`.startsWith("mount A B, square-knot 9")`)
 	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))
 	v.key(" , ,")
 	v.key(kb.Enter)
 	v.until("commas alone are empty too", `document.querySelector('[data-testid="asking"]')`)
-	v.click("Bring the line back")
+	v.click("Cancel")
 	// What Escape gives up is not saved by leaving the field.
 	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))
 	v.key("mount A B, square-knot 4, finish dome")
@@ -367,7 +367,7 @@ func TestMovingToAnotherFolder(t *testing.T) {
 	}
 	v = open(t, start(t, "serve", t.TempDir(), "127.0.0.1:0"), "/")
 	v.until("the rail is empty", `document.body.textContent.includes("The rail is empty")`)
-	v.click("My ways")
+	v.click("Settings")
 	v.until("there is a place for the file", `document.querySelector('[data-testid="restore-file"]')`)
 	v.do(chromedp.SetUploadFiles(chromedp.CSS(`[data-testid="restore-file"]`), []string{file}))
 	v.until("it says what it will do", `document.querySelector('[data-testid="restore-says"]')?.textContent.includes("new pieces: ")`)

@@ -71,12 +71,14 @@ func TestAStormOfKillsLocksAndAFullDisk(t *testing.T) {
 		switch round % 3 {
 		case 0: // killed at a moment that differs from round to round
 			killed := make(chan struct{})
-			go func() {
-				defer close(killed)
-				<-time.NewTimer(time.Duration(3+round%17) * time.Millisecond).C
-				_ = p.cmd.Process.Kill()
-			}()
 			for n := 0; ; n++ {
+				if n == 5+round%5 { // saves go on while it is killed
+					go func() {
+						defer close(killed)
+						<-time.NewTimer(time.Duration(round%17) * time.Millisecond / 4).C
+						_ = p.cmd.Process.Kill()
+					}()
+				}
 				status, next, err := save(b, fmt.Sprintf("%d-%d", round, n), 0)
 				if err != nil {
 					break // killed

@@ -26,6 +26,7 @@ type ctx = context.Context
 // settings.
 func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/plan", s.planOf)
+	r.GET("/pieces/:id/ends", s.ends)
 	r.GET("/pieces/:id/picture", s.pictureOf)
 	r.GET("/pieces/:id/space", s.spaceOf)
 	r.GET("/pieces/:id/log", s.logs)

@@ -96,11 +96,17 @@ func (s *Server) finish(c *gin.Context) {
 		failed(c, ps)
 		return
 	}
-	p, err := plan.Make(q.Document, plan.Options{})
+	seq, err := plan.Finished(q.Document, plan.Options{}, q.Ends)
+	answer(c, seq, err)
+}
+
+// ends gives the ends of a piece with their finishes.
+func (s *Server) ends(c *gin.Context) {
+	_, d, _, err := s.opened(c)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	seq, err := plan.Finished(q.Document, p, q.Ends)
-	answer(c, seq, err)
+	ends, err := plan.EndsOf(d, plan.Options{})
+	answer(c, ends, err)
 }

@@ -237,6 +237,7 @@ type Wire struct {
 	Catalogue       Catalogue
 	Offer           knot.Offer
 	FinishRequest   FinishRequest
+	Ends            []plan.End
 	Plan            plan.Plan
 	Picture         svg.Picture
 	Space           Space

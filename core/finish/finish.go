@@ -28,6 +28,9 @@ type Way struct {
 	Steps    []string
 }
 
+// Plain is the way that any end may be finished by, by itself.
+const Plain = "cut-straight"
+
 var ways = map[string]Way{
 	"singe-and-press": {Name: "singe and press", For: "meltable cord that ends against a knot", Flame: true, Form: "pressed",
 		Note: "Press with metal or a wetted blade; plastic sticks to it.", leaveMM: 3, trimMM: 10,
@@ -41,7 +44,7 @@ var ways = map[string]Way{
 	"fuse": {Name: "fuse two ends", For: "two meltable ends that make a loop or join two colours", Flame: true, Form: "fused", WantsLength: true,
 		Note: "It holds only if both are molten at that moment.", trimMM: 10, Together: 2,
 		Steps: []string{"Cut both ends square where they meet.", "Melt both at once until they glisten.", "Push them together straight and hold them still till they set; roll the join smooth with a wetted blade.", "Pull hard at the join: it must hold."}},
-	"cut-straight": {Name: "straight cut", For: "cotton and t-shirt yarn", Form: "cut", WantsLength: true, trimMM: 10,
+	Plain: {Name: "straight cut", For: "cotton and t-shirt yarn", Form: "cut", WantsLength: true, trimMM: 10,
 		Note:  "Tape round, cut through the tape line.",
 		Steps: []string{"Tape round all the ends where they shall end.", "Cut through the tape line and take the tape off."}},
 }

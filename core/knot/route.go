@@ -144,7 +144,7 @@ func edge(c curve.Curve, i int) (a, b r3.Vec) { return c.Points[i], c.Points[(i+
 // a little askew so that nothing symmetric coincides.
 func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
 	if !r.Closed {
-		cs = []curve.Curve{joinedBelow(cs[0])}
+		cs = []curve.Curve{joinedOutside(cs[0])}
 	}
 	seen := make([]curve.Curve, len(cs))
 	for i, c := range cs {
@@ -160,10 +160,11 @@ func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
 	return curve.AlexanderPolynomial(found, len(cs)), nil
 }
 
-// joinedBelow closes an open strand far below everything it does.
-func joinedBelow(c curve.Curve) curve.Curve {
+// joinedOutside closes an open strand far beside everything it does.
+func joinedOutside(c curve.Curve) curve.Curve {
+	const far = 1000.0 // diameters
 	a, b := c.Points[len(c.Points)-1], c.Points[0]
-	return curve.Curve{Points: append(append([]r3.Vec{}, c.Points...), r3.Vec{X: a.X, Y: 1000}, r3.Vec{X: b.X, Y: 1000}), Closed: true}
+	return curve.Curve{Points: append(slices.Clone(c.Points), r3.Vec{X: a.X, Y: far}, r3.Vec{X: far, Y: far}, r3.Vec{X: far, Y: -far}, r3.Vec{X: b.X, Y: -far}), Closed: true}
 }
 
 // Told reports how a drawn-up route shows what it is. Of a closed knot: the
@@ -188,7 +189,7 @@ func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error
 		}
 		return n[1] - n[0], 0, nil
 	case len(cs) == 1:
-		found, err := curve.Crossings([]curve.Curve{joinedBelow(cs[0])})
+		found, err := curve.Crossings([]curve.Curve{joinedOutside(cs[0])})
 		return len(found), curve.Determinant(found, 1), err
 	}
 	found, err := curve.Crossings(cs)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 )
@@ -47,8 +48,25 @@ func runs(seq []knot.Section) []run {
 }
 
 // EndsOf gives each strand that hangs before the first finish the finish that it
-// gets, wherever in the piece that is, in the order of their names.
-func EndsOf(d piece.Document, p Plan) []End {
+// gets, wherever in the piece that is, in the order of their names. A finish that
+// cannot be, as a fuse of one end till the other is chosen, is told all the same.
+func EndsOf(d piece.Document, o Options) ([]End, error) {
+	plain := d
+	plain.Sequence = slices.Clone(d.Sequence)
+	for i, s := range d.Sequence {
+		if k, _ := knot.Get(s.Do); k.Ends {
+			plain.Sequence[i] = s.Put("how", finish.Plain)
+		}
+	}
+	p, err := Make(plain, o)
+	if err != nil {
+		return nil, err
+	}
+	return endsOf(d, p), nil
+}
+
+// endsOf gives the ends of a document whose strands hang as in a plan.
+func endsOf(d piece.Document, p Plan) []End {
 	before := func(i int) []string {
 		var order []string
 		for _, s := range p.Sections {
@@ -121,12 +139,15 @@ func valueOf(s knot.Section, key string) any {
 // Finished is the sequence in which the ends are finished as they say: the fewest
 // sections, each in the run of finishes that it is in. What a section says besides
 // stays with it. Ends that are not there are refused.
-func Finished(d piece.Document, p Plan, wanted []End) ([]knot.Section, error) {
+func Finished(d piece.Document, o Options, wanted []End) ([]knot.Section, error) {
 	end, ok := knot.That(func(k knot.Knot) bool { return k.Finish != nil })
 	if !ok {
 		return nil, fmt.Errorf("plan: nothing here ends strands")
 	}
-	ends := EndsOf(d, p)
+	ends, err := EndsOf(d, o)
+	if err != nil {
+		return nil, err
+	}
 	for _, w := range wanted {
 		i := slices.IndexFunc(ends, func(e End) bool { return e.Place == w.Place })
 		if i < 0 {

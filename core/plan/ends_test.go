@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"nimblebight/core/notation"
+	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
 
@@ -32,6 +33,15 @@ func TestEndsAreFinishedInAnyOrder(t *testing.T) {
 	}
 }
 
+func endsOf(t *testing.T, d piece.Document, o plan.Options) []plan.End {
+	t.Helper()
+	ends, err := plan.EndsOf(d, o)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return ends
+}
+
 // Whatever end is finished otherwise, every other end keeps its finish and its name,
 // no section is written that need not be, and finished as they are the sequence
 // stays as it is. By both hands.
@@ -44,37 +54,48 @@ func TestAnEndIsFinishedOtherwiseByItself(t *testing.T) {
 	} {
 		d := on(2, line)
 		for _, left := range []bool{false, true} {
-			p := make1(t, d, plan.Options{LeftHanded: left})
-			if len(p.Ends) != 4 {
-				t.Fatalf("%s: %d ends", line, len(p.Ends))
+			o := plan.Options{LeftHanded: left}
+			ends := endsOf(t, d, o)
+			if len(ends) != 4 {
+				t.Fatalf("%s: %d ends", line, len(ends))
 			}
-			same, err := plan.Finished(d, p, nil)
+			same, err := plan.Finished(d, o, nil)
 			if err != nil || notation.Notate(same) != notation.Notate(d.Sequence) {
 				t.Errorf("%s: finished as it is it is %s, %v", line, notation.Notate(same), err)
 			}
-			for i, e := range p.Ends {
+			for i, e := range ends {
 				e.How, e.LengthMM = "fringe", 33
-				seq, err := plan.Finished(d, p, []plan.End{e})
+				seq, err := plan.Finished(d, o, []plan.End{e})
 				if err != nil {
 					t.Fatal(err)
 				}
 				q := d
 				q.Sequence = seq
-				now := make1(t, q, plan.Options{LeftHanded: left}).Ends
-				for k, o := range now {
-					want := p.Ends[k]
+				now := endsOf(t, q, o)
+				for k, is := range now {
+					want := ends[k]
 					if k == i {
 						want.How, want.LengthMM = "fringe", 33
 					}
-					if o.Place != want.Place || o.Leg != want.Leg || o.How != want.How || o.LengthMM != want.LengthMM {
-						t.Errorf("%s, left hand %v, end %d otherwise, %s: end %d is %+v, want %+v", line, left, e.Place, notation.Notate(seq), k+1, o, want)
+					if is.Place != want.Place || is.Leg != want.Leg || is.How != want.How || is.LengthMM != want.LengthMM {
+						t.Errorf("%s, left hand %v, end %d otherwise, %s: end %d is %+v, want %+v", line, left, e.Place, notation.Notate(seq), k+1, is, want)
 					}
 				}
 			}
 		}
 	}
-	d := on(2, "mount A B, square-knot 4")
-	if _, err := plan.Finished(d, make1(t, d, plan.Options{}), []plan.End{{Place: 7, How: "dome"}}); err == nil || !strings.Contains(err.Error(), "name end 7") {
+	// A fuse joins two ends; while one is chosen the piece cannot be tied, but its
+	// ends are told, so that the other can be.
+	d := on(2, "mount A B, square-knot 4, finish fuse ends=1, finish dome")
+	if _, err := plan.Make(d, plan.Options{}); err == nil {
+		t.Error("one end alone is fused")
+	}
+	seq, err := plan.Finished(d, plan.Options{}, []plan.End{{Place: 4, How: "fuse"}})
+	if err != nil || notation.Notate(seq) != "mount A B, square-knot 4, finish fuse ends=1+4, finish dome" {
+		t.Errorf("with the other end it is %s, %v", notation.Notate(seq), err)
+	}
+	d = on(2, "mount A B, square-knot 4")
+	if _, err := plan.Finished(d, plan.Options{}, []plan.End{{Place: 7, How: "dome"}}); err == nil || !strings.Contains(err.Error(), "name end 7") {
 		t.Errorf("an end that is not there: %v", err)
 	}
 }

@@ -40,12 +40,10 @@ type Plan struct {
 	Sections   []Section `json:"sections"`
 	Warnings   []Warning `json:"warnings"`
 	Checks     []Check   `json:"checks"`
-	// Ends are the ends of all strands, by their names.
-	Ends     []End    `json:"ends"`
-	Steps    []Step   `json:"steps"`
-	Actions  int      `json:"actions"` // of all steps, repeats counted
-	Cautions []string `json:"cautions"`
-	Notation string   `json:"notation"`
+	Steps      []Step    `json:"steps"`
+	Actions    int       `json:"actions"` // of all steps, repeats counted
+	Cautions   []string  `json:"cautions"`
+	Notation   string    `json:"notation"`
 	// Rough names the shapes that are still to be drawn up for it; till then the
 	// figures of their sections are those of near ones.
 	Rough []string `json:"rough,omitempty"`
@@ -259,7 +257,6 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	p := w.finish()
 	p.Notation = notation.Notate(written)
 	d.Sequence = written
-	p.Ends = EndsOf(d, p)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}

@@ -19,6 +19,14 @@ const (
 	clings      = 0.3  // of a diameter, between surfaces: how far Cling reaches
 )
 
+// A knot is at rest within these bounds, and Draw fails beyond them. They are judged,
+// and wider than what [Settings] asks a stage to run for: a stage may use up its steps.
+const (
+	Off         = 0.02 // strands nearer than touching, as a share of the mean diameter
+	Moving      = 1e-3 // the energy still changes by this share of itself in 200 steps
+	MovingClung = 1e-2 // as that, where turns cling: they creep on for ever
+)
+
 // Draw draws the knot up. It fails if the route cannot be one (strands that
 // coincide, a cell that collapses) or if the strands came so near each other on
 // the way that one may have passed through another.
@@ -89,11 +97,11 @@ func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
 	for _, s := range p.Strands {
 		give = math.Max(give, s.Give)
 	}
-	off, moving := 0.02, 1e-3 // beyond these a figure is not worth having
+	moving := Moving
 	if p.Cling > 0 {
-		moving = 1e-2 // turns that cling creep on for ever
+		moving = MovingClung
 	}
-	if res.Residual > moving || res.Gap < 1-give-off || math.IsNaN(res.Length) {
+	if res.Residual > moving || res.Gap < 1-give-Off || math.IsNaN(res.Length) {
 		return Result{}, &NotDrawnUp{res.Steps, res.Residual, res.Gap}
 	}
 	res.Strands, res.Cell = curves, cell
@@ -202,10 +210,14 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 			pts = c.Resample(n + 1).Points
 		}
 		r.first = append(r.first, len(r.x))
+		last := len(pts) - 1 // held from here on
+		if i < len(p.Held) {
+			last -= int(p.Held[i] / length * float64(last))
+		}
 		for k, v := range pts {
 			r.x = append(r.x, v)
 			r.strand = append(r.strand, i)
-			r.held = append(r.held, !c.Closed && !r.in && (k == 0 || k == len(pts)-1))
+			r.held = append(r.held, !c.Closed && !r.in && (k == 0 || k >= last))
 		}
 	}
 	r.first = append(r.first, len(r.x))

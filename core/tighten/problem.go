@@ -84,6 +84,9 @@ type Problem struct {
 	// so much of the pull for each length along which they touch; none where
 	// zero. Without it turns slide off a ball.
 	Cling float64
+	// Held is, by strand, how much of its last length stays where it is beside
+	// its very end; none where it is left out.
+	Held []float64
 }
 
 // UsualSteps are the most steps of a stage where nothing else is said.
@@ -103,6 +106,9 @@ func Fingerprint(p Problem, set Settings) string {
 		fmt.Fprintf(h, " %+v", *p.Cell)
 	}
 	fmt.Fprintf(h, " %v %+v", p.Cling, set)
+	if p.Held != nil {
+		fmt.Fprintf(h, " held %v", p.Held)
+	}
 	return hex.EncodeToString(h.Sum(nil))
 }
 
@@ -112,11 +118,12 @@ type Settings struct {
 	PerDiameter []float64
 	// MaxSteps are the most steps of a stage; 30000 where zero.
 	MaxSteps int
-	// Still is the share of the energy by which it may still change over 200
-	// steps at the end; 1e-5 where zero.
+	// Still ends a stage once the energy changes by no more than this share of
+	// itself in 200 steps; 1e-5 where zero. See [Moving] for a stage that uses up
+	// its steps before.
 	Still float64
-	// Tolerance is the share by which strands may overlap at the end; 0.002
-	// where zero.
+	// Tolerance is how far strands may overlap, as a share, where a stage ends;
+	// 0.002 where zero. See [Off] for one that uses up its steps before.
 	Tolerance float64
 	// Shakes are how often a closed knot is shaken out of the shape it has
 	// found, to be kept in a shorter one. Knots that hands tie are not shaken:

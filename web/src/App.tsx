@@ -50,8 +50,8 @@ class Guard extends Component<{ children: ReactNode }, { failed: boolean }> {
     if (this.state.failed) {
       return (
         <Nothing
-          title="The bench lost its footing"
-          text="Something in the page failed. Every change you made was saved as you made it; load the page again."
+          title="Something went wrong"
+          text="The page failed. Every change you made was saved as you made it; load the page again."
         />
       );
     }

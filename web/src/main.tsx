@@ -1,14 +1,18 @@
 import "@fontsource-variable/atkinson-hyperlegible-next";
 import "@fontsource-variable/spline-sans-mono";
 import "./style.css";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { focusManager, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { App } from "./App";
 
 const client = new QueryClient({
-  defaultOptions: { queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false } },
+  defaultOptions: {
+    queries: { staleTime: 30_000, retry: 1, refetchOnWindowFocus: false, networkMode: "always" },
+    mutations: { networkMode: "always" },
+  },
 });
+focusManager.setFocused(true); // saves are tried again behind another window too
 
 // The light of last time, before the settings are here, so that nothing flashes.
 const theme = localStorage.getItem("nimble-bight.theme");

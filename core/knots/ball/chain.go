@@ -2,6 +2,8 @@ package ball
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"fmt"
 	"math"
 
@@ -37,13 +39,39 @@ func (c Chain) Keys() (out []string) {
 	return out
 }
 
+// settings are those of the ball on the largest core, and of each other one.
+func (c Chain) settings() (first, next tighten.Settings) {
+	first = tighten.Settings{PerDiameter: []float64{2, 3}, MaxSteps: c.maxSteps, Still: 2e-4, Tolerance: 0.004}
+	next = first
+	next.PerDiameter, next.Warm = first.PerDiameter[1:], true
+	return first, next
+}
+
+// Made is the fingerprint that the chain's balls carry: of the problems that their
+// routes give on every core, of the settings and of the solver.
+func (c Chain) Made() string {
+	first, next := c.settings()
+	h := sha256.New()
+	for try := 0; ; try++ {
+		p := c.laid(c.cores[len(c.cores)-1], try)
+		if p == nil {
+			break
+		}
+		fmt.Fprintln(h, tighten.Fingerprint(*p, first))
+	}
+	for _, core := range c.cores {
+		fmt.Fprintln(h, core, tighten.Fingerprint(*c.laid(core, 0), next))
+	}
+	return hex.EncodeToString(h.Sum(nil))
+}
+
 // Draw draws all balls of the chain up, by their names.
 func (c Chain) Draw() (map[string]shapes.Shape, error) {
 	out := map[string]shapes.Shape{}
-	set := tighten.Settings{PerDiameter: []float64{2, 3}, MaxSteps: c.maxSteps, Still: 2e-4, Tolerance: 0.004}
+	set, next := c.settings()
+	made := c.Made()
 	last := len(c.cores) - 1
 	r, err := c.first(c.cores[last], set)
-	set.PerDiameter, set.Warm = set.PerDiameter[1:], true
 	for i := last; err == nil; i-- {
 		core := c.cores[i]
 		if i < last {
@@ -54,11 +82,13 @@ func (c Chain) Draw() (map[string]shapes.Shape, error) {
 					p.Strands[k].Route[n] = c.sunk(v, c.cores[i+1], core)
 				}
 			}
-			if r, err = tighten.Draw(context.Background(), *p, set); err != nil {
+			if r, err = tighten.Draw(context.Background(), *p, next); err != nil {
 				return nil, fmt.Errorf("drawing up %q: %w", c.key(core), err)
 			}
 		}
-		if out[c.key(core)], err = c.kept(r, core); i == 0 {
+		shape, e := c.kept(r, core)
+		shape.Made = made
+		if out[c.key(core)], err = shape, e; i == 0 {
 			break
 		}
 	}

@@ -13,8 +13,6 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-//go:generate go run ./gen
-
 // The balls that are drawn up at build time; any other core is taken between
 // its neighbours.
 const (
@@ -46,7 +44,7 @@ var ballsBin []byte
 var embedded = sync.OnceValue(func() map[string]shapes.Shape {
 	m, err := shapes.Unpack(ballsBin)
 	if err != nil {
-		panic("fist: the embedded balls cannot be read: run go generate ./core/knots/ball: " + err.Error())
+		panic("ball: the embedded balls cannot be read: run make shapes: " + err.Error())
 	}
 	return m
 })

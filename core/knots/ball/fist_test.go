@@ -409,19 +409,29 @@ func TestGive(t *testing.T) {
 	}
 }
 
+// What is embedded is all that is wanted, and each ball carries the fingerprint of
+// the problem that its route gives now.
 func TestEveryBallIsEmbedded(t *testing.T) {
-	var names []string
+	made := map[string]string{}
 	for _, c := range Wanted() {
-		names = append(names, c.Keys()...)
+		for _, name := range c.Keys() {
+			made[name] = c.Made()
+		}
 	}
-	if len(names) != len(Embedded())-len(StopperRoutes()) {
-		t.Errorf("%d balls are embedded beside the stoppers, %d are wanted", len(Embedded())-len(StopperRoutes()), len(names))
+	for _, r := range Stoppers() {
+		made[StopperKey(r.Name)] = StopperMade(r)
 	}
-	for _, name := range names {
+	if len(made) != len(Embedded()) {
+		t.Errorf("%d balls and stoppers are embedded, %d are wanted", len(Embedded()), len(made))
+	}
+	for name, want := range made {
 		s, ok := Embedded()[name]
 		if !ok {
-			t.Errorf("%s is not embedded: run go generate ./core/knots/ball", name)
+			t.Errorf("%s is not embedded: run make shapes", name)
 			continue
+		}
+		if s.Made != want {
+			t.Errorf("%s was drawn up from another route or by another solver: run make shapes", name)
 		}
 		if s.Gap < 0.98 || s.Gap > 1.02 {
 			t.Errorf("%s: strands are %.3f of a diameter apart", name, s.Gap)

@@ -270,7 +270,7 @@ func (w weaving) on(former float64) (weave, error) {
 		for n, k := range at {
 			s, ok := embedded()[w.key(steps[k])]
 			if !ok {
-				return out, fmt.Errorf("the ball %q is not embedded: run go generate ./core/knots/ball", w.key(steps[k]))
+				return out, fmt.Errorf("the ball %q is not embedded: run make shapes", w.key(steps[k]))
 			}
 			out.gap = math.Min(out.gap, s.Gap)
 			for j, pts := range s.Strands {

@@ -1,32 +1,60 @@
 package ball
 
 import (
+	"context"
 	"math"
+	"slices"
 	"sync"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/shapes"
+	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
+// stopper is a knot that stands in a ball as its core.
+type stopper struct {
+	route, name string
+	cords       float64
+}
+
 // The stoppers that two joined cords are knotted to, smallest first, by the
 // route that is drawn up for them; of two cords tied together the knot is as
 // much thicker as their bundle.
-var stoppers = []struct {
-	route, name string
-	cords       float64
-}{
+var stoppers = []stopper{
 	{"overhand", "an overhand", 1},
 	{"figure-eight-stopper", "a figure-eight", 1},
 	{"overhand", "an overhand of both cords together", 2},
 	{"figure-eight-stopper", "a figure-eight of both cords together", 2},
 }
 
-// StopperRoutes names the routes of the stoppers, to be embedded with the balls.
-func StopperRoutes() []string { return []string{"overhand", "figure-eight-stopper"} }
+// Stoppers are the routes of the stoppers, to be embedded with the balls.
+func Stoppers() []knot.Route {
+	var out []knot.Route
+	for _, r := range knot.Routes() {
+		if slices.ContainsFunc(stoppers, func(s stopper) bool { return s.route == r.Name }) {
+			out = append(out, r)
+		}
+	}
+	return out
+}
 
 // StopperKey is the name that a stopper's shape is embedded under.
 func StopperKey(route string) string { return "stopper " + route }
+
+// StopperMade is the fingerprint that a stopper's shape carries.
+func StopperMade(r knot.Route) string { return tighten.Fingerprint(r.Problem(), r.Settings(false)) }
+
+// DrawStopper draws a stopper up.
+func DrawStopper(ctx context.Context, r knot.Route) (shapes.Shape, error) {
+	drawn, err := r.Draw(ctx, r.Settings(false))
+	if err != nil {
+		return shapes.Shape{}, err
+	}
+	return shapes.Shape{Gap: drawn.Gap, Strands: [][]Vec{drawn.Strands[0].Points}, Made: StopperMade(r)}, nil
+}
 
 // stopperSizes are the diameters of the stoppers as balls of the same room, in
 // cord diameters.

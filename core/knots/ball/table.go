@@ -97,7 +97,7 @@ func tableOf(f family, p int) (*table, error) {
 		t.shapes, t.rows = make([]shapes.Shape, len(t.steps)), make([]measures, len(t.steps))
 		for _, core := range t.steps {
 			if _, ok := embedded()[key(f, p, core)]; !ok {
-				return nil, fmt.Errorf("the ball %q is not embedded: run go generate ./core/knots/ball", key(f, p, core))
+				return nil, fmt.Errorf("the ball %q is not embedded: run make shapes", key(f, p, core))
 			}
 		}
 		side.Each(len(t.steps), func(i int) {

@@ -16,7 +16,6 @@ import (
 	"flag"
 	"fmt"
 	"maps"
-	"math"
 	"os"
 	"path/filepath"
 	"runtime"
@@ -28,8 +27,6 @@ import (
 	_ "nimblebight/core/knots" // what is to be drawn
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
-
-	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // job is one problem to be drawn up.
@@ -148,7 +145,7 @@ func run(all bool, root, work string, begins []string) error {
 		lock.Lock()
 		defer lock.Unlock()
 		done++
-		says := moved(j.embedded(), made)
+		says := shapes.Moved(j.embedded(), made)
 		if err != nil {
 			failed++
 			says = err.Error()
@@ -231,30 +228,4 @@ func keep(file string, m map[string]shapes.Shape) error {
 		return err
 	}
 	return os.Rename(file+".new", file) // whole or not at all
-}
-
-// moved says how far a shape moved: its farthest node, and its pitch.
-func moved(was, now map[string]shapes.Shape) string {
-	far, pitch, other := 0.0, 0.0, len(was) == 0
-	for name, s := range now {
-		o, ok := was[name]
-		if !ok || len(o.Strands) != len(s.Strands) {
-			other = true
-			continue
-		}
-		pitch = math.Max(pitch, math.Abs(s.Pitch-o.Pitch))
-		for i, pts := range s.Strands {
-			if len(pts) != len(o.Strands[i]) {
-				other = true
-				continue
-			}
-			for k, v := range pts {
-				far = math.Max(far, r3.Norm(r3.Sub(v, o.Strands[i][k])))
-			}
-		}
-	}
-	if other {
-		return "new"
-	}
-	return fmt.Sprintf("moved %.4f of a diameter, pitch by %.4f", far, pitch)
 }

@@ -10,9 +10,22 @@ import (
 //go:embed drawn.bin
 var drawnBin []byte
 
-var family = shapes.Register(&shapes.Family{Folder: "snake", Problems: problems, Drawn: drawnBin})
+var family = &shapes.Family{Folder: "snake", Drawn: drawnBin}
 
-// problems are the shapes that are drawn up at build time.
+func init() {
+	family.Problems = problems
+	shapes.Register(family)
+}
+
+// problems are the shapes that are drawn up at build time. The first loops lie on
+// the row's wraps, so they are there once the row is: when its route is changed,
+// make shapes draws them in a second run.
 func problems() map[string]tighten.Problem {
-	return map[string]tighten.Problem{"snake": snakeCell()}
+	out := map[string]tighten.Problem{"snake": snakeCell()}
+	if cell, ok := family.Embedded()["snake"]; ok {
+		for _, s := range School("").Choices() {
+			out["first "+s] = firstLoop(cell, School(s))
+		}
+	}
+	return out
 }

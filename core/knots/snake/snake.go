@@ -95,6 +95,13 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	set := knot.Of[Settings](w.Section)
+	if set.School == "" {
+		set.School = "over-one"
+	}
+	first, err := family.Shape("first "+string(set.School), func() tighten.Problem { return firstLoop(shape, set.School) })
+	if err != nil {
+		return knot.Tied{}, err
+	}
 	count := max(1, w.Section.Count)
 	d := math.Max(w.Leads[0].Diameter, w.Leads[1].Diameter)
 	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist}
@@ -115,16 +122,38 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		}
 	}
 	if count == 1 { // the other strand hangs straight through the one wrap
-		v := tighten.Image(cell, 1, shape.Strands[0][0])
-		threads[1] = []r3.Vec{{X: v.X, Y: v.Y - cell.Pitch, Z: v.Z}, v}
+		threads[1] = lattice(shape, 1, 2)[:1]
+	}
+	for t := range threads {
+		threads[t] = begun(first.Strands[t], lattice(shape, t, firstWraps), threads[t])
+	}
+	const off = 25 * math.Pi / 180 // from straight down, the work begins
+	begins := math.Inf(1)
+	for _, pts := range threads {
+		for i := 1; i < len(pts); i++ {
+			if step := r3.Sub(pts[i], pts[i-1]); step.Y < math.Cos(off)*r3.Norm(step) {
+				begins = math.Min(begins, pts[i-1].Y)
+			}
+		}
 	}
 	top, low := math.Inf(1), math.Inf(-1)
-	for _, pts := range threads {
+	for t, pts := range threads {
+		for len(pts) > 2 && pts[1].Y < begins-0.5 {
+			pts = pts[1:]
+		}
+		threads[t] = pts
 		for _, v := range pts {
 			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
 		}
 	}
-	t := knot.Tied{Loose: true, Snug: true, Gap: shape.Gap, Repeats: count, Clear: 0.5 * d, Order: knot.Identity(2), Workers: []int{0, 1}, Height: d * (low - top)}
+	if threads[0][0].X > threads[1][0].X { // the one that begins is the left one
+		for _, pts := range threads {
+			for i, v := range pts {
+				pts[i] = r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z}
+			}
+		}
+	}
+	t := knot.Tied{Loose: true, Snug: true, Gap: math.Min(shape.Gap, first.Gap), Clear: 0.5 * d, Order: knot.Identity(2), Workers: []int{0, 1}, Height: d * (low - top)}
 	const lead = 0.7 // of a diameter, straight into the first wrap and out of the last
 	t.Height += 2 * lead * d
 	var lines [2][]r3.Vec
@@ -133,8 +162,8 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		first, last := line[0], line[len(line)-1]
 		lines[i] = append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z})
 	}
-	// Where they come in and go out there is no wrap before or after to lead
-	// them: they are moved clear of one another there.
+	// Where they go out there is no wrap after to lead them: they are moved clear
+	// of one another there.
 	for _, pts := range knot.Clear(lines[:], d) {
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
@@ -143,36 +172,50 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 	}
 	t.Cells[0] = 0
 	t.Cells = append(t.Cells, t.Height)
-	// The thread that begins on the left is the left strand's.
-	swapped := t.Paths[0].Points[0].X > t.Paths[1].Points[0].X
-	if swapped {
-		t.Paths[0], t.Paths[1] = t.Paths[1], t.Paths[0]
-	}
 	end := func(i int) float64 { p := t.Paths[i].Points; return p[len(p)-1].X }
 	if end(0) > end(1) {
 		t.Order = []int{1, 0}
-	}
-	first := 0 // who makes the first wrap
-	if swapped {
-		first = 1
 	}
 	t.Repeats, t.PerRound = count/2, 2
 	if count%2 == 1 {
 		t.Repeats, t.PerRound = 1, count
 	}
 	for k := range t.PerRound {
-		me := (first + k) % 2
-		m := move.Move{Strand: me, Naming: [][]int{{1 - me}},
-			Passes: []move.Pass{{How: move.Under, Of: []int{1 - me}}, {How: move.Over, Of: []int{1 - me}}},
-			Text:   "{me} round {strands 0}: {infront 0} it, back {infront 1} it, and down through the loop that the other made last.",
-			Gate:   "The wrap lies close in the elbow of the one before."}
-		if k == 0 {
-			m.Detail = "The very first time there is no such loop yet: it goes down through its own."
-		}
-		t.Moves = append(t.Moves, m)
+		t.Moves = append(t.Moves, wrap(k%2))
 	}
+	t.Moves[0].Detail = "The very first time there is no such loop yet: " + set.School.first()
 	if set.Start == knot.Right {
 		t.Mirror(2)
 	}
 	return t, nil
+}
+
+// begun is a thread that begins as the shape of the first loop has it. Both end
+// alike; what is between is told by the cord to there.
+func begun(shape, whole, thread []r3.Vec) []r3.Vec {
+	if n := len(whole); len(thread) >= n {
+		return append(slices.Clone(shape), thread[n:]...)
+	}
+	left := knot.Curve(whole[len(thread)-1:]).Length()
+	last := len(shape) - 1
+	for ; last > 1 && left > 0; last-- {
+		left -= r3.Norm(r3.Sub(shape[last], shape[last-1]))
+	}
+	return slices.Clone(shape[:last+1])
+}
+
+// wrap is the wrap that a strand makes.
+func wrap(me int) move.Move {
+	return move.Move{Strand: me, Naming: [][]int{{1 - me}},
+		Passes: []move.Pass{{How: move.Under, Of: []int{1 - me}}, {How: move.Over, Of: []int{1 - me}}},
+		Text:   "{me} round {strands 0}: {infront 0} it, back {infront 1} it, and down through the loop that the other made last.",
+		Gate:   "The wrap lies close in the elbow of the one before."}
+}
+
+// first says what the first loop goes through instead of a loop above it.
+func (s School) first() string {
+	if s == "round-both" {
+		return "it goes on round its own standing part as well, and down through its own."
+	}
+	return "it goes round the other strand alone, and down."
 }

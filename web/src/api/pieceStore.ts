@@ -1,5 +1,7 @@
-import { api, Failed, passes, pause, whyNot } from "./client";
-import type { Bench, Document, Problem } from "./types.gen";
+import { MutationObserver, type QueryClient } from "@tanstack/react-query";
+import { api, Failed, passes, whyNot } from "./client";
+import { away, reached, tryNow } from "./reach";
+import type { Bench, Document, FieldProblem, Problem } from "./types.gen";
 
 /** How the last change fared. "saved" is said only of what the server acknowledged. */
 export type SaveState = "loading" | "saved" | "saving" | "unsaved" | "conflict";
@@ -9,6 +11,7 @@ type Change = (d: Document) => Document;
 /** Job is something to be done with the piece, one after the other. */
 type Job =
   | { kind: "edit"; change: Change; document?: Document }
+  | { kind: "ask"; change: (d: Document) => Promise<Document>; document?: Document }
   | { kind: "undo" | "redo"; document?: Document }
   | { kind: "line"; line: string; done: (p: Problem | null) => void }
   | { kind: "back"; revision: number };
@@ -33,24 +36,25 @@ export interface Seen {
   choosing: boolean;
   /** what was refused, or a word about what was done */
   refused: string | null;
+  /** what of the document was refused, by its path */
+  wrong: FieldProblem[];
   note: string | null;
   /** undo and redo that are still on their way */
   walking: number;
 }
 
 /**
- * PieceStore holds one piece of one data folder. Every edit shows at once, is kept on the shelf of the
- * browser, and is sent as a revision of its own in the order in which it was made. What fails in passing is
- * tried again with growing pauses. It lives as long as the page, so that leaving the bench loses nothing.
+ * PieceStore holds one piece of one data folder. Every edit shows at once, is put on the shelf of the
+ * browser, and is sent as a revision of its own in the order in which it was made: as a mutation of the query
+ * library in the piece's scope, which waits and is tried again there. It lives as long as the page, so that
+ * leaving the bench loses nothing.
  */
 export class PieceStore {
   private jobs: Job[] = [];
-  private busy = false;
-  private failures = 0;
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  /** ends the wait for the choice between two versions */
+  private chosen: (() => void) | undefined;
   private listeners = new Set<() => void>();
   private loading = false;
-  private onAck: (b: Bench) => void;
   seen: Seen = {
     bench: undefined,
     document: undefined,
@@ -60,19 +64,18 @@ export class PieceStore {
     conflict: null,
     choosing: false,
     refused: null,
+    wrong: [],
     note: null,
     walking: 0,
   };
 
   constructor(
+    private readonly client: QueryClient,
     readonly id: number,
-    onAck: (b: Bench) => void,
   ) {
-    this.onAck = onAck;
-    window.addEventListener("online", () => this.again());
     window.addEventListener("beforeunload", (e) => {
       // What is on the shelf waits there; only what cannot be put on it would be lost.
-      const edits = this.jobs.filter((j) => j.kind === "edit");
+      const edits = this.jobs.filter((j) => j.kind === "edit" || j.kind === "ask");
       if (edits.some((j) => !j.document) || (edits.length > 0 && !this.shelved())) e.preventDefault();
     });
   }
@@ -123,8 +126,8 @@ export class PieceStore {
     }
   }
 
-  /** keep puts what is not acknowledged on the shelf, and empties it when all is. */
-  private keep() {
+  /** shelve puts what is not acknowledged on the shelf, and empties it when all is. */
+  private shelve() {
     const b = this.seen.bench;
     if (!b) return;
     // An undo of what was not sent yet is kept as what it came to.
@@ -167,25 +170,27 @@ export class PieceStore {
     if (had < 0) this.seen = { ...this.seen, bench: { ...b, revision: unsent.revision } };
     this.jobs = left.map((document) => ({ kind: "edit", change: () => document, document }));
     this.show({ document: left.at(-1), state: "saving" });
-    this.send();
+    for (const j of this.jobs) this.queue(j);
   }
 
   private acknowledge(b: Bench) {
     this.seen = { ...this.seen, bench: b };
-    this.onAck(b);
+    // The rack asks again when it is next seen.
+    this.client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" });
   }
 
   /**
    * work makes the edits that wait and gives the document that comes of the jobs. It is not all of them where
-   * only the server knows what one comes to: a typed line, or undo and redo beyond what was not sent yet.
+   * only the server knows what one comes to: a typed line, what it is asked, or undo and redo beyond what was
+   * not sent yet.
    */
   private work(): { document: Document | undefined; all: boolean } {
     let way = [this.seen.bench?.document];
     let at = 0;
     for (const j of this.jobs) {
       const now = way[at];
-      if (j.kind === "edit" && now) {
-        j.document ??= j.change(now);
+      if (now && (j.kind === "edit" || (j.kind === "ask" && j.document))) {
+        j.document ??= (j.change as Change)(now);
         way = [...way.slice(0, at + 1), j.document];
         at++;
       } else if (j.kind === "undo" && (at > 0 || j.document)) {
@@ -205,24 +210,28 @@ export class PieceStore {
     const { document: now, all } = this.work();
     if (!now) return;
     if (!all) {
-      this.jobs.push({ kind: "edit", change }); // made on what comes of the jobs before it
-      this.show({ note: null });
+      this.push({ kind: "edit", change }); // made on what comes of the jobs before it
       return;
     }
     const next = change(now);
     if (next === now || same(next, now)) return;
-    this.jobs.push({ kind: "edit", change, document: next });
-    this.keep();
+    const j: Job = { kind: "edit", change, document: next };
+    this.jobs.push(j);
+    this.shelve();
     const conflict = this.seen.conflict ? { ...this.seen.conflict, mine: next } : null;
     this.show({
       document: next,
       refused: null,
+      wrong: [],
       note: null,
       conflict,
       state: this.seen.state === "saved" ? "saving" : this.seen.state,
     });
-    this.send();
+    this.queue(j);
   };
+
+  /** ask makes an edit that the server works out, on the document as it is when its turn comes. */
+  ask = (change: (d: Document) => Promise<Document>) => this.push({ kind: "ask", change });
 
   undo = () => this.push({ kind: "undo" });
   redo = () => this.push({ kind: "redo" });
@@ -240,75 +249,74 @@ export class PieceStore {
     if (!this.seen.bench) return;
     this.jobs.push(j);
     const { document } = this.work();
-    this.keep();
-    this.show({ document, refused: null, note: null });
-    this.send();
+    this.shelve();
+    this.show({
+      document,
+      refused: null,
+      wrong: [],
+      note: null,
+      state: this.seen.state === "saved" ? "saving" : this.seen.state,
+    });
+    this.queue(j);
   }
 
-  /** again tries at once what is waiting for its pause to end. */
+  /** again tries at once what waits for the server. */
   again = () => {
-    clearTimeout(this.timer);
-    this.timer = undefined;
-    if (this.seen.bench) this.send();
-    else this.open();
+    tryNow();
+    if (!this.seen.bench) this.open();
   };
 
-  dismiss = () => this.show({ refused: null, note: null });
+  dismiss = () => this.show({ refused: null, wrong: [], note: null });
   choose = (choosing: boolean) => this.show({ choosing });
 
-  private async send() {
-    if (this.busy || this.timer !== undefined || this.seen.conflict) return;
-    this.busy = true;
-    try {
-      while (this.jobs.length > 0 && !this.seen.conflict) {
-        if (this.seen.state !== "unsaved") this.show({ state: "saving" });
-        if (!(await this.one(this.jobs[0]))) return;
-      }
-      if (!this.seen.conflict) this.show({ state: "saved", why: "" });
-    } finally {
-      this.busy = false;
-    }
+  /** queue sends a job once the ones before it are done, and till it is done or refused. */
+  private queue(j: Job) {
+    new MutationObserver(this.client, {
+      scope: { id: `piece ${this.id}` },
+      networkMode: "online", // waits while the server is out of reach
+      mutationFn: () => this.send(j),
+      retry: true,
+      retryDelay: 0, // reach.ts has the pauses
+      gcTime: 0,
+    }).mutate();
   }
 
-  /** one does the first job; false where it must wait. */
-  private async one(j: Job): Promise<boolean> {
-    const b = this.seen.bench as Bench;
-    if (j.kind === "edit" && j.document === undefined) {
-      const now = b.document as Document;
-      j.document = j.change(now);
-      if (j.document === now || same(j.document, now)) {
-        this.jobs.shift();
-        return true;
-      }
-    }
+  /** send does a job, and fails where it is worth trying again. */
+  private async send(j: Job): Promise<void> {
+    const now = this.seen.bench;
+    if (!now || !this.jobs.includes(j)) return; // another version was taken
+    if (this.seen.state !== "unsaved") this.show({ state: "saving" });
     try {
-      const next = await this.ask(j, b);
+      if (j.kind === "edit" || j.kind === "ask") {
+        j.document ??= await j.change(now.document as Document);
+        if (same(j.document, now.document)) {
+          this.jobs.shift();
+          this.settled();
+          return;
+        }
+      }
+      const next = await this.request(j, now);
       this.jobs.shift();
-      this.failures = 0;
+      reached();
       this.acknowledge(next);
-      this.settleEdits();
+      this.settled();
       if (j.kind === "line") j.done(null);
-      return true;
     } catch (e) {
       if (passes(e)) {
-        const after = e instanceof Failed ? e.after * 1000 : 0;
         this.show({ state: "unsaved", why: whyNot(e) });
-        this.timer = setTimeout(() => this.again(), Math.max(pause(this.failures++), Math.min(after, 30_000)));
-        return false;
+        away(e instanceof Failed ? e.after * 1000 : 0);
+        throw e;
       }
-      if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
-        this.conflicted(j, e.problem);
-        return false;
-      }
-      this.refuse(j, e);
-      return true;
+      if (e instanceof Failed && e.problem.status === 409 && e.problem.current) await this.conflicted(j, e.problem);
+      else this.refuse(j, e);
     }
   }
 
-  private ask(j: Job, b: Bench): Promise<Bench> {
+  private request(j: Job, b: Bench): Promise<Bench> {
     const path = `/pieces/${this.id}`;
     switch (j.kind) {
       case "edit":
+      case "ask":
         return api.put<Bench>(path, { revision: b.revision, document: j.document });
       case "line":
         return api.post<Bench>(`${path}/notation`, { revision: b.revision, line: j.line });
@@ -319,14 +327,15 @@ export class PieceStore {
     }
   }
 
-  /** settleEdits makes the edits that wait on the document that is known now. */
-  private settleEdits() {
+  /** settled makes the edits that wait on the document that is known now. */
+  private settled() {
     const { document } = this.work();
-    this.keep();
-    this.show({ document, why: "", ...(this.seen.state === "unsaved" ? { state: "saving" as const } : {}) });
+    this.shelve();
+    this.show({ document, why: "", state: this.jobs.length > 0 ? "saving" : "saved" });
   }
 
-  private conflicted(j: Job, p: Problem) {
+  /** conflicted lasts till it is chosen which of two versions holds. */
+  private conflicted(j: Job, p: Problem): Promise<void> {
     const theirs = p.current as Bench;
     if (j.kind !== "edit") {
       // Nothing of ours is lost by it: the piece is shown as it is now, and what was asked is not done.
@@ -338,30 +347,35 @@ export class PieceStore {
         j.done({ ...p, detail: "This piece was changed in another window; look at the line and save it again." });
       }
       this.show({ note: `${what}: the piece was changed in another window, and is shown as it is now.` });
-      this.busy = false;
-      this.send();
-      return;
+      return Promise.resolve();
     }
     const mine = this.seen.document as Document;
     this.show({ state: "conflict", conflict: { theirs, mine }, choosing: true });
+    return new Promise((done) => {
+      this.chosen = done;
+    });
   }
 
   /** anew makes what waits again, on a document that is not the one that it was made on. */
   private anew() {
     for (const j of this.jobs) if ("document" in j) j.document = undefined;
-    this.settleEdits();
+    this.settled();
   }
 
   /** refuse drops what cannot be saved, with the undo of it, and makes the edits after it without it. */
   private refuse(j: Job, e: unknown) {
     this.jobs.shift();
-    if (j.kind === "edit" && this.jobs[0]?.kind === "undo") this.jobs.shift();
+    if ((j.kind === "edit" || j.kind === "ask") && this.jobs[0]?.kind === "undo") this.jobs.shift();
+    this.anew();
     if (j.kind === "line") {
       const problem = e instanceof Failed ? e.problem : null;
       j.done(problem ?? { type: "", title: "", status: 0, detail: e instanceof Error ? e.message : "It was refused." });
+    } else {
+      this.show({
+        refused: e instanceof Error ? e.message : "The change was refused.",
+        wrong: e instanceof Failed ? (e.problem.errors ?? []) : [],
+      });
     }
-    this.anew();
-    if (j.kind !== "line") this.show({ refused: e instanceof Error ? e.message : "The change was refused." });
   }
 
   /** settle ends a conflict: with mine on top of theirs, or with theirs and mine kept beside the history. */
@@ -377,10 +391,12 @@ export class PieceStore {
     const last = this.seen.document as Document;
     this.acknowledge(c.theirs);
     this.jobs = mine ? [{ kind: "edit", change: () => last, document: last }] : [];
-    this.show({ conflict: null, choosing: false, document: mine ? last : c.theirs.document, state: "saving" });
-    this.keep();
+    this.show({ conflict: null, choosing: false });
+    this.settled();
     if (!mine) this.show({ note: "Theirs was taken. Yours is in the history, set aside under its own name." });
-    this.send();
+    this.chosen?.();
+    this.chosen = undefined;
+    for (const j of this.jobs) this.queue(j);
   };
 }
 

@@ -5,8 +5,8 @@ import { fetchPicture } from "./plates";
 import type {
   Catalogue,
   CatalogueKnot,
+  End,
   Entry,
-  FinishRequest,
   FistAnswer,
   FistRequest,
   Folder,
@@ -14,7 +14,6 @@ import type {
   Picture,
   Plan,
   Revision,
-  Section,
   Settings,
   Space,
   Spool,
@@ -62,11 +61,15 @@ export function useOffers(hanging: number, free: string[]) {
   });
 }
 
-/** useFinish asks for the sequence in which ends are finished as they say. */
-export function useFinish() {
-  return useMutation({
-    scope: { id: "finish" },
-    mutationFn: (asked: FinishRequest) => api.post<Section[]>("/finish", asked),
+/** useEnds are the ends of a piece with their finishes, also while it cannot be planned with them. */
+export function useEnds(id: number, revision: number | undefined) {
+  return useQuery({
+    queryKey: ["ends", id, revision],
+    queryFn: () => api.get<End[]>(`/pieces/${id}/ends`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
   });
 }
 

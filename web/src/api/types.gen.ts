@@ -21,6 +21,7 @@ export interface Root {
   Catalogue: Catalogue;
   Offer: Offer;
   FinishRequest: FinishRequest;
+  Ends: End[];
   Plan: Plan;
   Picture: Picture;
   Space: Space;
@@ -328,7 +329,6 @@ export interface Plan {
   sections: PlannedSection[];
   warnings: Warning[];
   checks: Check[];
-  ends: End[];
   steps: Step[];
   actions: number;
   cautions: string[];

@@ -8,8 +8,7 @@ const stores = new Map<number, PieceStore>();
 function storeOf(id: number, client: QueryClient): PieceStore {
   let s = stores.get(id);
   if (!s) {
-    // The rack asks again when it is next seen.
-    s = new PieceStore(id, () => client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" }));
+    s = new PieceStore(client, id);
     stores.set(id, s);
   }
   return s;
@@ -27,6 +26,7 @@ export function usePiece(id: number) {
     ...seen,
     revision: seen.bench?.revision,
     edit: store.edit,
+    ask: store.ask,
     undo: store.undo,
     redo: store.redo,
     back: store.back,

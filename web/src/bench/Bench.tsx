@@ -5,7 +5,10 @@ import { useCatalogue, useChange, useKnots } from "../api/queries";
 import { type PieceHandle, usePiece } from "../api/usePiece";
 import { Hang, type Side } from "../hang/Hang";
 import { Strips } from "../strips/Strips";
+import { Alert } from "../ui/Alert";
+import { TextInput } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
+import { Refusals } from "../ui/refusals";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { Conflict } from "./Conflict";
 import { CordRail } from "./CordRail";
@@ -14,7 +17,7 @@ import { Figures } from "./Figures";
 import { Finder } from "./Finder";
 import { Finish } from "./finish/Finish";
 import { History } from "./History";
-import { insert, KeySheet, useKeys } from "./keys";
+import { insert, KeySheet, useBenchKeys } from "./keys";
 import { Log } from "./log/Log";
 import { Purpose } from "./purpose/Purpose";
 import { SaveSign } from "./SaveSign";
@@ -37,7 +40,7 @@ export function Bench({ id, stage }: { id: number; stage: string }) {
               ? "The bench is out of reach"
               : "This piece will not open"
         }
-        text={gone ? "It may have been thrown out of the bin." : piece.error.message}
+        text={gone ? "It may have been deleted from the bin." : piece.error.message}
         again={gone ? undefined : piece.again}
       />
     );
@@ -69,12 +72,12 @@ const panels: Record<Stage, () => React.JSX.Element> = {
 };
 
 function Laid({ stage }: { stage: Stage }) {
-  const { document, id, piece, edit, palette } = useWork();
+  const { document, id, piece, edit, palette, refusals } = useWork();
   const [side, setSide] = useState<Side>("face");
   const [sheet, setSheet] = useState(false);
   const [past, setPast] = useState(false);
   const [finding, setFinding] = useState(false);
-  useKeys({ stage, side, setSide, showKeys: () => setSheet(true), find: () => setFinding(true) });
+  useBenchKeys({ stage, side, setSide, showKeys: () => setSheet(true), find: () => setFinding(true) });
   useEffect(() => {
     window.document.title = `${document.name || "A piece"} · Nimble Bight`;
   }, [document.name]);
@@ -90,7 +93,16 @@ function Laid({ stage }: { stage: Stage }) {
           <span aria-hidden="true">&larr;</span> Rack
         </Link>
         <h1 className="sr-only">{document.name}</h1>
-        <NameField key={document.name} name={document.name} onSet={(name) => edit((d) => ({ ...d, name }))} />
+        <div className="max-md:order-last max-md:basis-full min-w-0 flex-1 md:max-w-72">
+          <TextInput
+            bare
+            needed
+            label="Name of the piece"
+            className="input input-ghost w-full px-2 font-semibold text-lg hover:border-base-300"
+            value={document.name}
+            onSet={(name) => edit((d) => ({ ...d, name }))}
+          />
+        </div>
         <SaveSign />
         <span className="flex-1" />
         <button type="button" className="btn btn-ghost btn-sm" disabled={!canUndo} onClick={piece.undo}>
@@ -111,7 +123,7 @@ function Laid({ stage }: { stage: Stage }) {
         </button>
       </header>
       {piece.refused && !piece.choosing && (
-        <div role="alert" className="flex items-center gap-3 bg-error px-4 py-2 text-error-content text-sm">
+        <div role="alert" className="alert alert-error rounded-none px-4 py-2 text-sm">
           <span className="flex-1">{piece.refused}</span>
           <button type="button" className="btn btn-xs" onClick={piece.dismiss}>
             Close
@@ -119,7 +131,7 @@ function Laid({ stage }: { stage: Stage }) {
         </div>
       )}
       {piece.note && (
-        <div role="status" className="flex items-center gap-3 bg-base-200 px-4 py-2 text-sm" data-testid="note">
+        <div role="status" className="alert rounded-none px-4 py-2 text-sm" data-testid="note">
           <span className="flex-1">{piece.note}</span>
           <button type="button" className="btn btn-xs" onClick={piece.dismiss}>
             Close
@@ -145,7 +157,9 @@ function Laid({ stage }: { stage: Stage }) {
               role="region"
               aria-label="Stage"
             >
-              <Stage />
+              <Refusals value={refusals}>
+                <Stage />
+              </Refusals>
             </div>
           </div>
           <section
@@ -165,29 +179,6 @@ function Laid({ stage }: { stage: Stage }) {
   );
 }
 
-function NameField({ name, onSet }: { name: string; onSet: (n: string) => void }) {
-  const [text, setText] = useState(name);
-  const done = () => {
-    const n = text.trim();
-    if (n !== "" && n !== name) onSet(n);
-    else setText(name);
-  };
-  return (
-    <input
-      aria-label="Name of the piece"
-      className="max-md:order-last max-md:basis-full min-w-0 flex-1 rounded-field border border-transparent bg-transparent px-2 py-1 font-semibold text-lg hover:border-base-300 focus:border-base-300 md:max-w-72"
-      value={text}
-      maxLength={120}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={done}
-      onKeyDown={(e) => {
-        if (e.key === "Enter") e.currentTarget.blur();
-        if (e.key === "Escape") setText(name);
-      }}
-    />
-  );
-}
-
 /** Unread is a piece that cannot be read any more: it says why, and what can be done with it. */
 function Unread({ id, piece }: { id: number; piece: PieceHandle }) {
   const [, go] = useLocation();
@@ -197,11 +188,7 @@ function Unread({ id, piece }: { id: number; piece: PieceHandle }) {
       <h1 className="font-semibold text-2xl">This piece cannot be read</h1>
       <p>{piece.bench?.trouble}</p>
       <p>Nothing of it was changed. Go back to the revision before, save it to a file, or put it into the bin.</p>
-      {bin.error && (
-        <p role="alert" className="text-error">
-          {bin.error.message}
-        </p>
-      )}
+      {bin.error && <Alert>{bin.error.message}</Alert>}
       <div className="flex flex-wrap gap-2">
         <button type="button" className="btn btn-primary" disabled={!piece.bench?.can_undo} onClick={piece.undo}>
           Undo

@@ -1,4 +1,5 @@
 import type { Document } from "../api/types.gen";
+import { Alert } from "../ui/Alert";
 import { Dialog } from "../ui/Dialog";
 import { useWork } from "./work";
 
@@ -14,11 +15,7 @@ export function Conflict() {
         the history and comes back with Undo; if you take theirs, yours is set aside in the history under its own name.
         Till you choose, you can go on; your changes stay in yours.
       </p>
-      {piece.refused && (
-        <p role="alert" className="mb-2 text-error">
-          {piece.refused}
-        </p>
-      )}
+      {piece.refused && <Alert>{piece.refused}</Alert>}
       <div className="grid gap-4 md:grid-cols-2">
         {c.theirs.document && (
           <Version

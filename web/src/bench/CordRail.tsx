@@ -11,28 +11,29 @@ export function CordRail({ stage }: { stage: Stage }) {
   return (
     <nav
       aria-label="Stages"
-      className="relative flex shrink-0 flex-row items-stretch overflow-x-auto border-base-300 max-lg:border-b lg:w-24 lg:flex-col lg:border-r lg:py-3"
+      className="shrink-0 overflow-x-auto border-base-300 max-lg:border-b lg:w-32 lg:border-r lg:py-2 lg:pl-2"
     >
-      <span
-        aria-hidden="true"
-        className="absolute bg-primary max-lg:inset-x-0 max-lg:top-[18px] max-lg:h-[3px] lg:inset-y-0 lg:left-[46px] lg:w-[3px]"
-      />
-      {stages.map((s) => {
-        const here = s === stage;
-        const state = here ? "open now" : tight[s] ? "done" : "not done";
-        return (
-          <Link
-            key={s}
-            href={`/piece/${id}/${s}`}
-            aria-current={here ? "step" : undefined}
-            aria-label={`${stageNames[s]}, ${state}`}
-            className={`relative flex min-w-14 flex-1 flex-col items-center justify-center gap-0.5 py-1 text-sm lg:flex-none lg:py-2.5 ${here ? "font-bold" : ""}`}
-          >
-            <StageKnot open={here} tight={tight[s]} />
-            <span className="bg-base-100 px-1">{stageNames[s]}</span>
-          </Link>
-        );
-      })}
+      <ul className="steps lg:steps-vertical w-full overflow-visible py-1">
+        {stages.map((s) => {
+          const here = s === stage;
+          const state = here ? "open now" : tight[s] ? "done" : "not done";
+          return (
+            <li key={s} className="step step-primary min-h-0! min-w-14!">
+              <span className="step-icon border-none! bg-transparent!">
+                <StageKnot open={here} tight={tight[s]} />
+              </span>
+              <Link
+                href={`/piece/${id}/${s}`}
+                aria-current={here ? "step" : undefined}
+                aria-label={`${stageNames[s]}, ${state}`}
+                className={`step-link py-1 text-sm lg:py-2.5 ${here ? "font-bold" : ""}`}
+              >
+                {stageNames[s]}
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
     </nav>
   );
 }

@@ -1,6 +1,7 @@
 import { Failed } from "../api/client";
 import { useSettings } from "../api/queries";
 import type { Side } from "../hang/Hang";
+import { Alert } from "../ui/Alert";
 import { length, said } from "../ui/units";
 import { useWork } from "./work";
 
@@ -89,14 +90,10 @@ function Refused({ error }: { error: Error }) {
   const { apply } = useWork();
   const problems = error instanceof Failed ? (error.problem.errors ?? []) : [];
   if (problems.length === 0) {
-    return (
-      <p role="alert" className="text-error text-sm">
-        {error.message}
-      </p>
-    );
+    return <Alert>{error.message}</Alert>;
   }
   return (
-    <ul role="alert" className="flex flex-col gap-1" data-testid="refused">
+    <ul role="alert" aria-label="Errors" className="flex flex-col gap-1" data-testid="refused">
       {problems.map((p) => (
         <li key={p.path + p.message} className="flex flex-wrap items-center gap-2 text-sm">
           <span className="min-w-0 flex-1 text-error">

@@ -1,3 +1,4 @@
+import { useCombobox } from "downshift";
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { useTags } from "../api/queries";
@@ -5,14 +6,19 @@ import { Dialog } from "../ui/Dialog";
 import { finds } from "../ui/finds";
 import { stageNames, stages } from "./stages";
 
+interface Target {
+  name: string;
+  kind: string;
+  words: string;
+  to: string;
+}
+
 /** Finder goes to any piece, or any stage of this one, by a few letters. */
 export function Finder({ onClose, piece }: { onClose: () => void; piece?: number }) {
-  const [text, setText] = useState("");
-  const [at, setAt] = useState(0);
   const [path, go] = useLocation();
   const id = piece ?? Number(path.match(/^\/piece\/(\d+)/)?.[1] ?? 0);
   const tags = useTags().data ?? [];
-  const all = [
+  const all: Target[] = [
     ...(id ? stages.map((s) => ({ name: stageNames[s], kind: "stage", words: "", to: `/piece/${id}/${s}` })) : []),
     ...(id
       ? [
@@ -25,47 +31,47 @@ export function Finder({ onClose, piece }: { onClose: () => void; piece?: number
     { name: "The bin", kind: "room", words: "", to: "/bin" },
     { name: "Balls and cores", kind: "room", words: "", to: "/balls" },
   ];
+  const [text, setText] = useState("");
   const found = all.filter((o) => finds(text, `${o.name} ${o.words}`)).slice(0, 12);
-  const pick = (to: string) => {
-    onClose();
-    go(to);
-  };
+  const box = useCombobox<Target>({
+    items: found,
+    isOpen: true,
+    defaultHighlightedIndex: 0,
+    initialHighlightedIndex: 0,
+    itemToString: (o) => o?.name ?? "",
+    itemToKey: (o) => o?.to,
+    inputValue: text,
+    onInputValueChange: ({ inputValue, type }) => {
+      if (type === useCombobox.stateChangeTypes.InputChange) setText(inputValue);
+    },
+    onSelectedItemChange: ({ selectedItem }) => {
+      if (!selectedItem) return;
+      onClose();
+      go(selectedItem.to);
+    },
+  });
   return (
     <Dialog title="Find anything" onClose={onClose}>
-      <input
-        className="input w-full"
-        aria-label="What to find"
-        data-focus
-        value={text}
-        onChange={(e) => {
-          setText(e.target.value);
-          setAt(0);
-        }}
-        onKeyDown={(e) => {
-          if (e.key === "ArrowDown") setAt(Math.min(found.length - 1, at + 1));
-          if (e.key === "ArrowUp") setAt(Math.max(0, at - 1));
-          if (e.key === "Enter" && found[at]) pick(found[at].to);
-        }}
-      />
-      <ul className="mt-2 flex flex-col">
-        {found.map((o, i) => (
-          <li key={o.to}>
-            <button
-              type="button"
-              className={`flex w-full justify-between rounded-field border-l-4 px-3 py-1.5 text-left ${i === at ? "border-l-secondary bg-base-200 font-semibold" : "border-l-transparent"}`}
-              aria-current={i === at || undefined}
-              onClick={() => pick(o.to)}
+      <input className="input w-full" data-focus {...box.getInputProps({ "aria-label": "What to find" })} />
+      <ul className="mt-2 flex flex-col" {...box.getMenuProps({ "aria-label": "Found" })}>
+        {found.map((o, i) => {
+          const here = i === box.highlightedIndex;
+          return (
+            <li
+              key={o.to}
+              className={`flex cursor-pointer justify-between rounded-field border-l-4 px-3 py-1.5 ${here ? "border-l-secondary bg-base-200 font-semibold" : "border-l-transparent"}`}
+              {...box.getItemProps({ item: o, index: i })}
             >
               <span>
-                {i === at && <span aria-hidden="true">&rarr; </span>}
+                {here && <span aria-hidden="true">&rarr; </span>}
                 {o.name}
               </span>
               <span className="text-sm opacity-80">{o.kind}</span>
-            </button>
-          </li>
-        ))}
-        {found.length === 0 && <li className="px-3 py-2">Nothing of that name.</li>}
+            </li>
+          );
+        })}
       </ul>
+      {found.length === 0 && <p className="px-3 py-2">Nothing of that name.</p>}
     </Dialog>
   );
 }

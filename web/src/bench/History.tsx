@@ -1,8 +1,9 @@
-import { useState } from "react";
 import { api } from "../api/client";
 import { useChange, useRevisions, useSettings } from "../api/queries";
 import type { Revision } from "../api/types.gen";
+import { Alert } from "../ui/Alert";
 import { Dialog } from "../ui/Dialog";
+import { TextInput } from "../ui/fields";
 import { length } from "../ui/units";
 import { useWork } from "./work";
 
@@ -23,11 +24,7 @@ export function History({ onClose }: { onClose: () => void }) {
           Save the piece to a file
         </a>
       </div>
-      {list.error && (
-        <p role="alert" className="text-error">
-          {list.error.message}
-        </p>
-      )}
+      {list.error && <Alert>{list.error.message}</Alert>}
       {list.isPending && <p role="status">Looking through the history…</p>}
       <ol className="flex flex-col" data-testid="history">
         {list.data?.map((r) => (
@@ -41,44 +38,37 @@ export function History({ onClose }: { onClose: () => void }) {
 function Line({ r, onBack }: { r: Revision; onBack: () => void }) {
   const { id, piece } = useWork();
   const { units } = useSettings();
-  const [name, setName] = useState(r.name);
   const naming = useChange((n: string) => api.put(`/pieces/${id}/revisions/${r.id}`, { name: n }), [["revisions", id]]);
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b py-1.5">
       <span className="figure w-56 text-sm">{when.format(new Date(r.created_at))}</span>
       <span className="figure w-20 text-right text-sm">{r.length_mm > 0 ? length(r.length_mm, units) : ""}</span>
-      <label className="min-w-40 flex-1">
-        <span className="sr-only">Name of this revision</span>
-        <input
-          className="input input-sm w-full"
+      <div className="min-w-40 flex-1">
+        <TextInput
+          bare
+          label="Name of this revision"
           placeholder="no name"
-          value={name}
-          maxLength={80}
-          onChange={(e) => setName(e.target.value)}
-          onBlur={() => name.trim() !== r.name && naming.mutate(name.trim())}
-          onKeyDown={(e) => e.key === "Enter" && e.currentTarget.blur()}
+          value={r.name}
+          most={80}
+          onSet={(name) => naming.mutate(name)}
         />
-      </label>
+      </div>
       {r.current ? (
         <span className="text-sm">as it is now</span>
       ) : (
         <button
           type="button"
           className="btn btn-sm"
-          aria-label={`${r.aside ? "Take this one" : "Go back to it"}: ${r.name || when.format(new Date(r.created_at))}`}
+          aria-label={`${r.aside ? "Restore this one" : "Restore"}: ${r.name || when.format(new Date(r.created_at))}`}
           onClick={() => {
             piece.back(r.id);
             onBack();
           }}
         >
-          {r.aside ? "Take this one" : "Go back to it"}
+          {r.aside ? "Restore this one" : "Restore"}
         </button>
       )}
-      {naming.error && (
-        <span role="alert" className="text-error text-sm">
-          {naming.error.message}
-        </span>
-      )}
+      {naming.error && <Alert>{naming.error.message}</Alert>}
     </li>
   );
 }

@@ -15,6 +15,8 @@ interface Work {
   planError: Error | null;
   /** what keeps the piece from being planned, by section */
   refusedAt: Map<number, FieldProblem>;
+  /** what was refused of the last change, and of the piece as it stands */
+  refusals: FieldProblem[];
   piece: PieceHandle;
   edit: PieceHandle["edit"];
   /** how far the shapes that are drawn up behind have come */
@@ -107,6 +109,7 @@ export function WorkProvider({
       plan: planned,
       planError: plan.error,
       refusedAt: refusedAt(plan.error),
+      refusals: [...piece.wrong, ...(plan.error instanceof Failed ? (plan.error.problem.errors ?? []) : [])],
       piece,
       edit,
       drawing,

@@ -13,7 +13,7 @@ export function Answer(p: { ask: FistRequest; answer: FistAnswer; settled: boole
   const { ball, refusal } = p.answer;
   if (!ball)
     return (
-      <div role="alert" className="flex flex-col items-start gap-2 rounded-box border border-base-content p-3">
+      <div role="alert" className="alert flex flex-col items-start gap-2 border border-base-content">
         <p className="font-semibold">There is no such ball</p>
         <p>{refusal ? `${refusal.why[0].toUpperCase()}${refusal.why.slice(1)}.` : ""}</p>
         <Instead {...p} passes={refusal?.passes} core={refusal?.core_mm} />

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api } from "../api/client";
 import { useChange, useSettings } from "../api/queries";
 import type { DrawerCore, FistRequest, JudgedCore } from "../api/types.gen";
+import { Alert } from "../ui/Alert";
 import { LengthInput } from "../ui/LengthInput";
 import { across, said } from "../ui/units";
 
@@ -23,7 +24,7 @@ export function CoreDrawer({
     <section aria-label="Drawer of cores" className="flex flex-col gap-2">
       <h2 className="font-semibold">The drawer of cores</h2>
       {judged.length === 0 && (
-        <p className="text-sm">It is empty. Put in what you have, and it is sorted by how well each suits this cord.</p>
+        <p className="text-sm">It is empty. Add what you have, and it is sorted by how well each suits this cord.</p>
       )}
       <ul className="grid gap-1 lg:grid-cols-2">
         {judged.map((j) => (
@@ -45,7 +46,7 @@ export function CoreDrawer({
             <button
               type="button"
               className="btn btn-ghost btn-xs h-6 w-6 p-0"
-              aria-label={`Take ${j.name || j.core.kind} of ${across(j.core.diameter_mm, units)} out of the drawer`}
+              aria-label={`Delete ${j.name || j.core.kind} of ${across(j.core.diameter_mm, units)} from the drawer`}
               onClick={() => take.mutate(j.id)}
             >
               ×
@@ -68,14 +69,10 @@ export function CoreDrawer({
           <LengthInput label={`A ${ask.core.kind} core of`} mm={mm} optional fine onSet={setMM} />
         </div>
         <button type="submit" className="btn btn-sm" disabled={!mm || put.isPending}>
-          Put it in
+          Add
         </button>
       </form>
-      {(put.error ?? take.error) && (
-        <p role="alert" className="text-error text-sm">
-          {(put.error ?? take.error)?.message}
-        </p>
-      )}
+      {(put.error ?? take.error) && <Alert>{(put.error ?? take.error)?.message}</Alert>}
     </section>
   );
 }

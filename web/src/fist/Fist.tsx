@@ -3,7 +3,9 @@ import { Link, useLocation } from "wouter";
 import { api } from "../api/client";
 import { useChange, useDrawer, useFist, useSettings } from "../api/queries";
 import type { Bench, CreateRequest, FistRequest } from "../api/types.gen";
+import { Alert } from "../ui/Alert";
 import { SettingsMenu } from "../ui/SettingsMenu";
+import { useKeys } from "../ui/useKeys";
 import { Answer } from "./Answer";
 import { Asking } from "./Asking";
 import { Chart } from "./Chart";
@@ -40,14 +42,8 @@ export function Fist() {
   };
   useEffect(() => {
     document.title = "Balls and cores · Nimble Bight";
-    const on = (e: KeyboardEvent) => {
-      const at = e.target as HTMLElement;
-      if (e.ctrlKey || e.metaKey || e.altKey || at.closest("input, select, textarea, dialog")) return;
-      if (e.key.toLowerCase() === "t") tie();
-    };
-    window.addEventListener("keydown", on);
-    return () => window.removeEventListener("keydown", on);
-  });
+  }, []);
+  useKeys({ t: tie });
   const failed = answer.error ?? hang.error;
   return (
     <div className="screen flex h-full flex-col">
@@ -67,11 +63,7 @@ export function Fist() {
       <main className="grid min-h-0 flex-1 content-start gap-4 overflow-y-auto p-4 md:grid-cols-[15rem_1fr] xl:grid-cols-[15rem_minmax(20rem,1fr)_27rem]">
         <Asking ask={now} answer={a} onSet={set} />
         <section aria-label="Cores and passes" className="flex min-w-0 flex-col gap-3">
-          {failed && (
-            <p role="alert" className="text-error">
-              {failed.message}
-            </p>
-          )}
+          {failed && <Alert>{failed.message}</Alert>}
           {answer.isPending && (
             <p role="status" data-wait>
               Drawing balls up…

@@ -1,8 +1,9 @@
 import { Link } from "wouter";
 import { api } from "../api/client";
 import { useChange, useTags } from "../api/queries";
+import { Alert } from "../ui/Alert";
 
-/** BinView: what was taken off the rack, until it is thrown out for good. */
+/** BinView: what was taken off the rack, until it is deleted for good. */
 export function BinView() {
   const bin = useTags(true);
   const back = useChange((id: number) => api.post(`/pieces/${id}/restore`), [["tags"]]);
@@ -22,7 +23,7 @@ export function BinView() {
             className="btn btn-ghost btn-sm text-error"
             onClick={() =>
               window.confirm(
-                `Throw all ${bin.data?.length} pieces in the bin out for good, with their histories and logs?`,
+                `Delete all ${bin.data?.length} pieces in the bin for good, with their histories and logs?`,
               ) && empty.mutate()
             }
           >
@@ -30,11 +31,7 @@ export function BinView() {
           </button>
         )}
       </header>
-      {failed && (
-        <p role="alert" className="text-error">
-          {failed.message}
-        </p>
-      )}
+      {failed && <Alert>{failed.message}</Alert>}
       {bin.data?.length === 0 && <p>The bin is empty.</p>}
       <ul className="flex flex-col gap-2">
         {bin.data?.map((t) => (
@@ -44,19 +41,19 @@ export function BinView() {
               type="button"
               className="btn btn-sm"
               onClick={() => back.mutate(t.id)}
-              aria-label={`Hang ${t.name} back`}
+              aria-label={`Restore ${t.name}`}
             >
-              Hang it back
+              Restore
             </button>
             <button
               type="button"
               className="btn btn-ghost btn-sm text-error"
-              aria-label={`Throw ${t.name} out for good`}
+              aria-label={`Delete ${t.name} for good`}
               onClick={() =>
-                window.confirm(`Throw “${t.name}” out for good, with its history and its log?`) && out.mutate(t.id)
+                window.confirm(`Delete “${t.name}” for good, with its history and its log?`) && out.mutate(t.id)
               }
             >
-              Throw out
+              Delete
             </button>
           </li>
         ))}

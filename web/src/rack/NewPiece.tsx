@@ -5,6 +5,7 @@ import { api } from "../api/client";
 import { useCatalogue, useChange, usePatternPicture } from "../api/queries";
 import type { Bench, CreateRequest } from "../api/types.gen";
 import { Fitted } from "../hang/Plate";
+import { Alert } from "../ui/Alert";
 import { Dialog } from "../ui/Dialog";
 import { Swatch } from "../ui/fields";
 
@@ -15,21 +16,21 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
   const [, go] = useLocation();
   const client = useQueryClient();
   const make = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
-  const [slip, setSlip] = useState("");
+  const [failed, setFailed] = useState("");
   const open = async (input: HTMLInputElement) => {
     const file = input.files?.[0];
     input.value = "";
     if (!file) return;
-    setSlip("");
+    setFailed("");
     if (file.size > 1_000_000) {
-      setSlip(`${file.name} is larger than 1 MB; that is no piece.`);
+      setFailed(`${file.name} is larger than 1 MB; that is no piece.`);
       return;
     }
     let document: unknown;
     try {
       document = JSON.parse(await file.text());
     } catch (e) {
-      setSlip(`${file.name} is no piece: ${e instanceof Error ? e.message : "it is not JSON"}.`);
+      setFailed(`${file.name} is no piece: ${e instanceof Error ? e.message : "it is not JSON"}.`);
       return;
     }
     try {
@@ -37,7 +38,7 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
       client.invalidateQueries({ queryKey: ["tags"] });
       go(`/piece/${b.id}/tie`);
     } catch (e) {
-      setSlip(`${file.name}: ${e instanceof Error ? e.message : "it could not be opened."}`);
+      setFailed(`${file.name}: ${e instanceof Error ? e.message : "it could not be opened."}`);
     }
   };
   return (
@@ -51,17 +52,9 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
           Open a piece from a file
           <input type="file" accept=".json,application/json" className="sr-only" onChange={(e) => open(e.target)} />
         </label>
-        {slip && (
-          <p role="alert" className="text-error text-sm">
-            {slip}
-          </p>
-        )}
+        {failed && <Alert>{failed}</Alert>}
       </div>
-      {make.error && (
-        <p role="alert" className="mb-2 text-error">
-          {make.error.message}
-        </p>
-      )}
+      {make.error && <Alert>{make.error.message}</Alert>}
       <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3" aria-label="Starting patterns">
         {patterns.map((p) => (
           <li key={p.id}>

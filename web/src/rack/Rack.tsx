@@ -5,10 +5,12 @@ import { useChange, usePicture, useSettings, useTags } from "../api/queries";
 import type { Bench, Tag } from "../api/types.gen";
 import { Finder } from "../bench/Finder";
 import { Still } from "../hang/Plate";
+import { Alert } from "../ui/Alert";
 import { finds } from "../ui/finds";
 import { Nothing } from "../ui/Nothing";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { length } from "../ui/units";
+import { useKeys } from "../ui/useKeys";
 import { FolderNote } from "./FolderNote";
 import { NewPiece } from "./NewPiece";
 
@@ -21,15 +23,8 @@ export function Rack() {
   const [finding, setFinding] = useState(false);
   useEffect(() => {
     document.title = "The rack · Nimble Bight";
-    const on = (e: KeyboardEvent) => {
-      if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === "k") {
-        e.preventDefault();
-        setFinding(true);
-      }
-    };
-    window.addEventListener("keydown", on);
-    return () => window.removeEventListener("keydown", on);
   }, []);
+  useKeys({ "mod~k": () => setFinding(true) }, { typing: true });
   // What was seen stays while the server is away; it is asked again by itself.
   if (tags.error && !tags.data)
     return <Nothing title="The rack is out of reach" text={tags.error.message} again={() => tags.refetch()} />;
@@ -66,7 +61,7 @@ export function Rack() {
       </header>
       <FolderNote />
       {tags.error && (
-        <p role="alert" className="bg-warning px-4 py-1.5 text-sm text-warning-content">
+        <p role="alert" className="alert alert-warning rounded-none px-4 py-1.5 text-sm">
           The rack is as it was last seen: {whyNot(tags.error)}. It is tried again.
         </p>
       )}
@@ -182,11 +177,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
           Bin
         </button>
       </div>
-      {(copy.error ?? bin.error ?? undo.error) && (
-        <p role="alert" className="text-center text-error text-sm">
-          {(copy.error ?? bin.error ?? undo.error)?.message}
-        </p>
-      )}
+      {(copy.error ?? bin.error ?? undo.error) && <Alert>{(copy.error ?? bin.error ?? undo.error)?.message}</Alert>}
     </li>
   );
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api } from "../api/client";
 import { useFolder } from "../api/queries";
 import type { Report } from "../api/types.gen";
+import { Alert } from "./Alert";
 
 type How = Report["how"];
 
@@ -14,10 +15,10 @@ export function Backup() {
   const [how, setHow] = useState<How>("merge");
   const [will, setWill] = useState<Report | null>(null);
   const [did, setDid] = useState<Report | null>(null);
-  const [slip, setSlip] = useState("");
+  const [failed, setFailed] = useState("");
   const [busy, setBusy] = useState(false);
   const ask = async (f: File, h: How, trial: boolean) => {
-    setSlip("");
+    setFailed("");
     setBusy(true);
     try {
       const r = await api.post<Report>(`/restore?how=${h}${trial ? "&trial=1" : ""}`, f);
@@ -30,7 +31,7 @@ export function Backup() {
       }
     } catch (e) {
       setWill(null);
-      setSlip(e instanceof Error ? e.message : "It could not be put back.");
+      setFailed(e instanceof Error ? e.message : "It could not be restored.");
     } finally {
       setBusy(false);
     }
@@ -43,7 +44,7 @@ export function Backup() {
         Save a backup
       </a>
       <label className="btn btn-sm self-start focus-within:outline-2 focus-within:outline-secondary">
-        Put a backup back…
+        Restore a backup…
         <input
           type="file"
           accept=".zip,application/zip"
@@ -59,8 +60,8 @@ export function Backup() {
         />
       </label>
       {file && (
-        <fieldset className="flex flex-col gap-1">
-          <legend className="text-sm">{file.name}</legend>
+        <fieldset className="fieldset p-0">
+          <legend className="fieldset-legend p-0 font-normal text-sm">{file.name}</legend>
           {(["merge", "replace"] as const).map((h) => (
             <label key={h} className="flex items-center gap-2 text-sm">
               <input
@@ -94,19 +95,15 @@ export function Backup() {
       )}
       {did && (
         <div role="status" className="rounded-box border border-base-300 p-2" data-testid="restore-did">
-          <p className="text-sm">It was put back:</p>
+          <p className="text-sm">Restored:</p>
           <Says r={did} />
         </div>
       )}
-      {slip && (
-        <p role="alert" className="text-error text-sm">
-          {slip}
-        </p>
-      )}
+      {failed && <Alert>{failed}</Alert>}
       {folder.data?.door && (
         <form method="post" action="/door/leave">
           <button type="submit" className="btn btn-sm">
-            Leave: the passcode is asked for again
+            Sign out: the passcode is asked for again
           </button>
         </form>
       )}
@@ -116,7 +113,7 @@ export function Backup() {
 
 function Says({ r }: { r: Report }) {
   const lines: [number, string][] = [
-    [r.removed_pieces, "pieces here thrown out first, with the drawer and the settings"],
+    [r.removed_pieces, "pieces here deleted first, with the drawer and the settings"],
     [r.new_pieces, "new pieces"],
     [r.updated_pieces, "pieces with newer work in the backup"],
     [r.diverged_pieces, "pieces changed on both sides, the backup's put beside them"],

@@ -1,8 +1,7 @@
-import { useId } from "react";
+import { Field, type FieldProps } from "./Field";
 import { useDraft } from "./useDraft";
 
-interface Props {
-  label: string;
+interface Props extends FieldProps {
   value: number | undefined;
   onSet: (v: number | undefined) => void;
   least?: number;
@@ -11,8 +10,6 @@ interface Props {
   whole?: boolean;
   /** it may be left empty: then it is not known */
   optional?: boolean;
-  /** only for screen readers, where the place says what it is */
-  bare?: boolean;
   className?: string;
 }
 
@@ -23,10 +20,8 @@ export function readNumber(text: string): number | null {
 
 /** NumberInput takes a number; what is no number is refused where it stands, and nothing is made of it. */
 export function NumberInput(p: Props) {
-  const { label, value, onSet, least = 0, most = Number.MAX_SAFE_INTEGER, whole, optional, bare, className } = p;
-  const id = useId();
-  const written = value === undefined ? "" : String(value);
-  const { wrong, input } = useDraft(written, (text) => {
+  const { value, onSet, least = 0, most = Number.MAX_SAFE_INTEGER, whole, optional, bare, className } = p;
+  const { wrong, input } = useDraft(value === undefined ? "" : String(value), (text) => {
     const t = text.trim();
     if (t === "") {
       if (optional) onSet(undefined);
@@ -40,28 +35,17 @@ export function NumberInput(p: Props) {
     return "";
   });
   return (
-    <div className={bare ? "relative" : "flex flex-col gap-1"}>
-      <label htmlFor={id} className={bare ? "sr-only" : "text-sm"}>
-        {label}
-      </label>
-      <input
-        id={id}
-        className={`input figure ${wrong ? "input-error" : ""} ${className ?? "input-sm w-full"}`}
-        inputMode={whole ? "numeric" : "decimal"}
-        aria-describedby={wrong ? `${id}-wrong` : undefined}
-        onFocus={(e) => bare && e.target.select()}
-        {...input}
-        onKeyDown={(e) => (bare && e.key === "Enter" ? e.currentTarget.blur() : input.onKeyDown(e))}
-      />
-      {wrong && (
-        <p
-          id={`${id}-wrong`}
-          role="alert"
-          className={`text-error text-xs ${bare ? "absolute top-full right-0 z-20 w-44 rounded-field border border-error bg-base-100 p-1" : ""}`}
-        >
-          {wrong}
-        </p>
+    <Field label={p.label} bare={bare} path={p.path} wrong={wrong}>
+      {(f) => (
+        <input
+          className={`input validator figure ${className ?? "input-sm w-full"}`}
+          inputMode={whole ? "numeric" : "decimal"}
+          onFocus={(e) => bare && e.target.select()}
+          {...f}
+          {...input}
+          onKeyDown={(e) => (bare && e.key === "Enter" ? e.currentTarget.blur() : input.onKeyDown(e))}
+        />
       )}
-    </div>
+    </Field>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { whyNot } from "../api/client";
 import { useChangeSettings, useSettings } from "../api/queries";
 import type { Settings } from "../api/types.gen";
+import { Alert } from "./Alert";
 import { Backup } from "./Backup";
 import { Dialog } from "./Dialog";
 import { Choice } from "./fields";
@@ -15,10 +16,10 @@ export function SettingsMenu() {
   return (
     <>
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => setOpen(true)}>
-        My ways
+        Settings
       </button>
       {open && (
-        <Dialog title="My ways" onClose={() => setOpen(false)}>
+        <Dialog title="Settings" onClose={() => setOpen(false)}>
           <div className="flex flex-col gap-4">
             <Choice
               label="Lengths in"
@@ -39,20 +40,16 @@ export function SettingsMenu() {
               onSet={(v) => set({ hand: v as Settings["hand"] })}
             />
             <Choice
-              label="Light"
+              label="Theme"
               value={settings.theme}
               options={[
-                { id: "auto", name: "as the machine says" },
-                { id: "day", name: "day" },
-                { id: "night", name: "lamp light" },
+                { id: "auto", name: "System" },
+                { id: "day", name: "Day" },
+                { id: "night", name: "Lamp light" },
               ]}
               onSet={(v) => set({ theme: v as Settings["theme"] })}
             />
-            {change.error && (
-              <p role="alert" className="text-error text-sm">
-                Not kept: {whyNot(change.error)}.
-              </p>
-            )}
+            {change.error && <Alert>Not saved: {whyNot(change.error)}.</Alert>}
             <Backup />
           </div>
         </Dialog>

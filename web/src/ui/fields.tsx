@@ -1,36 +1,49 @@
-import { type ReactNode, useEffect, useId, useState } from "react";
+import type { ReactNode } from "react";
+import { Field, type FieldProps } from "./Field";
+import { useDraft } from "./useDraft";
 
-export function TextInput(p: {
-  label: string;
-  value: string;
-  onSet: (v: string) => void;
-  most?: number;
-  area?: boolean;
-}) {
-  const id = useId();
-  const [text, setText] = useState(p.value);
-  useEffect(() => setText(p.value), [p.value]);
-  const done = () => {
-    if (text.trim() !== p.value) p.onSet(text.trim());
-  };
-  const common = {
-    id,
-    value: text,
-    maxLength: p.most ?? 120,
-    onBlur: done,
-    onChange: (e: { target: { value: string } }) => setText(e.target.value),
-  };
+/** TextInput takes words, and hands them on when the field is left. */
+export function TextInput(
+  p: FieldProps & {
+    value: string;
+    onSet: (v: string) => void;
+    most?: number;
+    area?: boolean;
+    placeholder?: string;
+    className?: string;
+    /** it cannot be left empty: then the old value stays */
+    needed?: boolean;
+  },
+) {
+  const { input } = useDraft(p.value, (text) => {
+    const t = text.trim();
+    if (t !== "" || !p.needed) p.onSet(t);
+    return "";
+  });
+  const common = { maxLength: p.most ?? 120, placeholder: p.placeholder };
   return (
-    <div className="flex flex-col gap-1">
-      <label htmlFor={id} className="text-sm">
-        {p.label}
-      </label>
-      {p.area ? (
-        <textarea className="textarea textarea-sm w-full" rows={3} {...common} />
-      ) : (
-        <input className="input input-sm w-full" onKeyDown={(e) => e.key === "Enter" && done()} {...common} />
-      )}
-    </div>
+    <Field label={p.label} bare={p.bare} path={p.path}>
+      {(f) =>
+        p.area ? (
+          <textarea
+            className="textarea textarea-sm w-full"
+            rows={3}
+            {...common}
+            {...f}
+            {...input}
+            onKeyDown={(e) => e.key === "Escape" && input.onKeyDown(e)}
+          />
+        ) : (
+          <input
+            className={p.className ?? "input input-sm w-full"}
+            {...common}
+            {...f}
+            {...input}
+            onKeyDown={(e) => (p.bare && e.key === "Enter" ? e.currentTarget.blur() : input.onKeyDown(e))}
+          />
+        )
+      }
+    </Field>
   );
 }
 
@@ -39,27 +52,25 @@ export interface Option {
   name: string;
 }
 
-export function Choice(p: {
-  label: string;
-  value: string;
-  options: Option[];
-  onSet: (v: string) => void;
-  bare?: boolean;
-}) {
-  const id = useId();
+/** Choice takes one of a few. */
+export function Choice(p: FieldProps & { value: string; options: Option[]; onSet: (v: string) => void }) {
   return (
-    <div className={p.bare ? "" : "flex flex-col gap-1"}>
-      <label htmlFor={id} className={p.bare ? "sr-only" : "text-sm"}>
-        {p.label}
-      </label>
-      <select id={id} className="select select-sm w-full" value={p.value} onChange={(e) => p.onSet(e.target.value)}>
-        {p.options.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.name}
-          </option>
-        ))}
-      </select>
-    </div>
+    <Field label={p.label} bare={p.bare} path={p.path}>
+      {(f) => (
+        <select
+          className="select select-sm validator w-full"
+          value={p.value}
+          onChange={(e) => p.onSet(e.target.value)}
+          {...f}
+        >
+          {p.options.map((o) => (
+            <option key={o.id} value={o.id}>
+              {o.name}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
   );
 }
 

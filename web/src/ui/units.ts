@@ -71,3 +71,9 @@ export function said(message: string, units: Units, fold?: number): string {
     .replace(/\{fold\}/g, fold === undefined ? "the fold" : foldAt(fold, units))
     .replace(/\{([\d.]+)mm\}/g, (_, v: string) => length(Number(v), units, true));
 }
+
+/** written is a length as it stands in a field to be changed; "" where there is none. */
+export function written(mm: number | undefined, units: Units, fine?: boolean): string {
+  if (!mm) return "";
+  return units === "inch" ? `${inches(mm, fine ? 32 : 16)} in` : `${Number(mm.toFixed(fine ? 2 : 1))} mm`;
+}

@@ -1,4 +1,5 @@
-import { type KeyboardEvent, useEffect, useState } from "react";
+import type { KeyboardEvent } from "react";
+import { useForm } from "react-hook-form";
 
 /**
  * useDraft holds what is being typed into a field till Enter or leaving it hands it on. written is the value as
@@ -6,27 +7,23 @@ import { type KeyboardEvent, useEffect, useState } from "react";
  * where it was typed, and Escape brings the value back.
  */
 export function useDraft(written: string, hand: (text: string) => string) {
-  const [text, setText] = useState(written);
-  const [wrong, setWrong] = useState("");
-  const drop = () => {
-    setText(written);
-    setWrong("");
-  };
-  useEffect(drop, [written]); // another value came
+  const form = useForm({ values: { text: written }, shouldUnregister: false });
   const done = () => {
-    const slip = text.trim() === written ? "" : hand(text);
-    if (slip) setWrong(slip);
-    else drop();
+    const text = form.getValues("text");
+    const wrong = text.trim() === written ? "" : hand(text);
+    if (wrong) form.setError("text", { message: wrong });
+    else form.reset({ text: written });
   };
-  const input = {
-    value: text,
-    "aria-invalid": wrong !== "",
-    onChange: (e: { target: { value: string } }) => setText(e.target.value),
-    onBlur: done,
-    onKeyDown: (e: KeyboardEvent) => {
-      if (e.key === "Enter") done();
-      if (e.key === "Escape") drop();
+  const { onBlur: _, ...input } = form.register("text");
+  return {
+    wrong: form.formState.errors.text?.message ?? "",
+    input: {
+      ...input,
+      onBlur: done,
+      onKeyDown: (e: KeyboardEvent) => {
+        if (e.key === "Enter" && !e.shiftKey) done();
+        if (e.key === "Escape") form.reset({ text: written });
+      },
     },
   };
-  return { wrong, input };
 }

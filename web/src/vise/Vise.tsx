@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "wouter";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
@@ -69,21 +70,14 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   });
   const picture = useLast(view.data);
   useWakeLock();
-  useEffect(() => {
-    const on = (e: KeyboardEvent) => {
-      const on = [" ", "PageDown", "ArrowRight", "Enter"].includes(e.key);
-      const back = ["Backspace", "PageUp", "ArrowLeft"].includes(e.key);
-      if (!on && !back) return;
-      const at = e.target as HTMLElement;
-      if (at.matches('input[type="range"]') && (e.key.startsWith("Arrow") || e.key.startsWith("Page"))) return;
-      // A button in focus is pressed by its own keys.
-      if ((e.key === "Enter" || e.key === " ") && at.closest("a, button, summary, select")) return;
-      e.preventDefault();
-      setDone((n) => n + (on ? 1 : -1));
-    };
-    window.addEventListener("keydown", on);
-    return () => window.removeEventListener("keydown", on);
-  }, [setDone]);
+  // What is in focus keeps its own keys: a button is pressed by them, a slider moved.
+  const own = (e: KeyboardEvent) => {
+    const keeps = e.key === "Enter" || e.key === " " ? "a, button, summary" : 'input[type="range"]';
+    return (e.target as Element).closest(`${keeps}, select, textarea, input:not([type="range"])`) !== null;
+  };
+  const paced = { enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
+  useHotkeys("space,enter,pagedown,right", () => setDone((n) => n + 1), paced);
+  useHotkeys("backspace,pageup,left", () => setDone((n) => n - 1), paced);
   const share = plan.actions > 0 ? done / plan.actions : 0;
   return (
     <main className="vise flex h-dvh flex-col" data-testid="vise" data-done={done}>
@@ -99,7 +93,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           data-testid="place-sign"
           className={`text-sm ${state === "unsaved" ? "rounded-field bg-warning px-2 text-warning-content" : "opacity-80"}`}
         >
-          {state === "kept" ? "place kept" : state === "unsaved" ? `place not kept yet: ${why}` : "keeping the place…"}
+          {state === "kept" ? "place saved" : state === "unsaved" ? `place not saved yet: ${why}` : "saving the place…"}
         </span>
         <span className="figure">
           {done} / {plan.actions}

@@ -1,6 +1,7 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
-import { api, Failed, passes, pause, whyNot } from "../api/client";
+import { MutationObserver, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { api, Failed, passes, whyNot } from "../api/client";
+import { away, reached } from "../api/reach";
 import type { PlaceAnswer } from "../api/types.gen";
 
 /** how often one looks whether another device has gone on, ms */
@@ -34,9 +35,8 @@ export function usePlace(id: number, revision: number, actions: number, start: n
   const [state, setState] = useState<"kept" | "keeping" | "unsaved">("kept");
   const [why, setWhy] = useState("");
   const [note, setNote] = useState("");
-  // What the send loop works with; nothing of it is drawn.
-  const now = useRef({ want: Math.min(start, actions), known: start, revision, busy: false, failures: 0, live: true });
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
+  // What is sent; nothing of it is drawn.
+  const now = useRef({ want: Math.min(start, actions), known: start, revision });
 
   const take = useCallback((place: number, why: string) => {
     now.current.known = place;
@@ -45,54 +45,60 @@ export function usePlace(id: number, revision: number, actions: number, start: n
     setNote(why);
   }, []);
 
+  const key = useMemo(() => ["place", id], [id]);
   const send = useCallback(async () => {
     const n = now.current;
-    if (n.busy) return;
-    n.busy = true;
-    clearTimeout(timer.current);
+    if (n.want === n.known) return; // one that was sent before took it along
+    const to = n.want;
     try {
-      while (n.live && n.want !== n.known) {
-        const to = n.want;
-        try {
-          const a = await api.put<PlaceAnswer>(`/pieces/${id}/place`, {
-            from: n.known,
-            done: to,
-            revision: n.revision,
-            device: device(),
-          });
-          n.failures = 0;
-          n.known = a.done;
-          if (a.elsewhere) {
-            take(
-              a.done,
-              a.done > to
-                ? `${where(a)} the piece has come further; this is that place.`
-                : `${where(a)} the piece was worked on too; yours is further, and holds there as well.`,
-            );
-          }
-          client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" });
-        } catch (e) {
-          if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
-            take(e.problem.current.done, "The piece was changed in another window; the place is still at its knot.");
-            reopen();
-            return;
-          }
-          if (!passes(e)) {
-            setState("unsaved");
-            setWhy(e instanceof Error ? e.message : "it was refused");
-            return;
-          }
-          setState("unsaved");
-          setWhy(`${whyNot(e)}; it is tried again`);
-          timer.current = setTimeout(send, pause(n.failures++));
-          return;
-        }
+      const a = await api.put<PlaceAnswer>(`/pieces/${id}/place`, {
+        from: n.known,
+        done: to,
+        revision: n.revision,
+        device: device(),
+      });
+      reached();
+      n.known = a.done;
+      if (a.elsewhere) {
+        take(
+          a.done,
+          a.done > to
+            ? `${where(a)} the piece has come further; this is that place.`
+            : `${where(a)} the piece was worked on too; yours is further, and holds there as well.`,
+        );
       }
-      setState("kept");
-    } finally {
-      n.busy = false;
+      if (n.want === n.known) setState("kept");
+      client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" });
+    } catch (e) {
+      if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
+        take(e.problem.current.done, "The piece was changed in another window; the place is still at its knot.");
+        setState("kept");
+        reopen();
+        return;
+      }
+      setState("unsaved");
+      if (!passes(e)) {
+        setWhy(e instanceof Error ? e.message : "it was refused");
+        return;
+      }
+      setWhy(`${whyNot(e)}; it is tried again`);
+      away(e instanceof Failed ? e.after * 1000 : 0);
+      throw e;
     }
   }, [id, client, take, reopen]);
+
+  // One after the other; while the server is out of reach they wait.
+  const queue = useCallback(() => {
+    new MutationObserver(client, {
+      mutationKey: key,
+      scope: { id: key.join(" ") },
+      networkMode: "online",
+      mutationFn: send,
+      retry: true,
+      retryDelay: 0,
+      gcTime: 0,
+    }).mutate();
+  }, [client, key, send]);
 
   // Another revision has other actions: the server has carried the place over.
   useEffect(() => {
@@ -106,12 +112,12 @@ export function usePlace(id: number, revision: number, actions: number, start: n
 
   useEffect(() => {
     const n = now.current;
-    n.live = true;
+    const waits = () => n.want !== n.known || client.isMutating({ mutationKey: key }) > 0;
     const ask = async () => {
-      if (n.busy || n.want !== n.known || document.visibilityState !== "visible") return;
+      if (waits() || document.visibilityState !== "visible") return;
       try {
         const a = await api.get<PlaceAnswer>(`/pieces/${id}/place`);
-        if (n.busy || n.want !== n.known) return;
+        if (waits()) return;
         if (a.revision !== n.revision) {
           setNote("The piece was changed in another window; the place is still at its knot.");
           reopen();
@@ -124,14 +130,8 @@ export function usePlace(id: number, revision: number, actions: number, start: n
     };
     const beat = setInterval(ask, look);
     ask();
-    window.addEventListener("online", send);
-    return () => {
-      n.live = false;
-      clearInterval(beat);
-      clearTimeout(timer.current);
-      window.removeEventListener("online", send);
-    };
-  }, [id, send, take, reopen]);
+    return () => clearInterval(beat);
+  }, [id, client, key, take, reopen]);
 
   const setDone = useCallback(
     (f: (n: number) => number) => {
@@ -142,9 +142,9 @@ export function usePlace(id: number, revision: number, actions: number, start: n
       set(next);
       setNote("");
       setState((s) => (s === "unsaved" ? s : "keeping"));
-      send();
+      queue();
     },
-    [actions, send],
+    [actions, queue],
   );
   return { done, setDone, state, why, note };
 }

@@ -1,7 +1,9 @@
-// Command gen draws up the balls that package fist embeds and writes them to
-// balls.bin. Run it with go generate ./core/knots/ball after changing a route or the
-// engine. With -new only those are drawn that are not embedded yet or whose
-// names begin with one of the arguments.
+// Command gen draws up the balls that package ball embeds and writes them to
+// balls.bin as they come, so that a run that was stopped goes on where it was. Run it
+// with make shapes.
+//
+// It draws the chains that are not embedded yet and those whose route or solver is
+// another one now; with -all it draws everything again. It says how far each moved.
 package main
 
 import (
@@ -10,93 +12,116 @@ import (
 	"fmt"
 	"maps"
 	"os"
+	"path/filepath"
 	"runtime"
-	"slices"
-	"strings"
 	"sync"
+	"time"
 
-	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/shapes"
 )
 
+// job is balls that are drawn up together.
+type job struct {
+	name string
+	keys []string
+	made string
+	draw func() (map[string]shapes.Shape, error)
+}
+
+func jobs() []job {
+	var out []job
+	for _, c := range ball.Wanted() {
+		keys := c.Keys()
+		out = append(out, job{keys[0] + " and larger", keys, c.Made(), c.Draw})
+	}
+	for _, r := range ball.Stoppers() {
+		key := ball.StopperKey(r.Name)
+		out = append(out, job{key, []string{key}, ball.StopperMade(r), func() (map[string]shapes.Shape, error) {
+			s, err := ball.DrawStopper(context.Background(), r)
+			return map[string]shapes.Shape{key: s}, err
+		}})
+	}
+	return out
+}
+
 func main() {
-	onlyNew := flag.Bool("new", false, "draw only what is not embedded yet")
+	all := flag.Bool("all", false, "draw everything again")
+	folder := flag.String("folder", ".", "the folder of balls.bin")
 	flag.Parse()
-	made, failed := map[string]shapes.Shape{}, false
-	if *onlyNew {
-		for _, r := range ball.StopperRoutes() {
-			if s, ok := ball.Embedded()[ball.StopperKey(r)]; ok {
-				made[ball.StopperKey(r)] = s
+	if err := run(*all, filepath.Join(*folder, "balls.bin")); err != nil {
+		fmt.Fprintln(os.Stderr, "gen:", err)
+		os.Exit(1)
+	}
+}
+
+func run(all bool, file string) error {
+	embedded := ball.Embedded()
+	balls := map[string]shapes.Shape{}
+	var todo []job
+	for _, j := range jobs() {
+		stale := all
+		for _, k := range j.keys {
+			if s, ok := embedded[k]; ok {
+				balls[k] = s // what was there stays till it is drawn again
 			}
+			stale = stale || embedded[k].Made != j.made
+		}
+		if stale {
+			todo = append(todo, j)
 		}
 	}
 	var lock sync.Mutex
-	var wg sync.WaitGroup
+	var group sync.WaitGroup
 	turn := make(chan struct{}, runtime.NumCPU())
-	for _, chain := range ball.Wanted() {
-		if *onlyNew && have(chain, made) {
-			continue
-		}
-		wg.Add(1)
+	begun, done, failed := time.Now(), 0, 0
+	for _, j := range todo {
+		group.Add(1)
+		turn <- struct{}{}
 		go func() {
-			defer wg.Done()
-			turn <- struct{}{}
-			defer func() { <-turn }()
-			drawn, err := chain.Draw()
+			defer func() { <-turn; group.Done() }()
+			made, err := j.draw()
 			lock.Lock()
 			defer lock.Unlock()
+			done++
+			says := ""
 			if err == nil {
-				maps.Copy(made, drawn)
-				err = write(made) // what is drawn is kept if the rest is broken off
+				says = shapes.Moved(was(embedded, j.keys), made)
+				maps.Copy(balls, made)
+				err = write(file, balls)
 			}
 			if err != nil {
-				fmt.Fprintln(os.Stderr, "gen:", err)
-				failed = true
+				failed++
+				says = err.Error()
 			}
+			fmt.Printf("%d of %d, %.0f s: %s: %s\n", done, len(todo), time.Since(begun).Seconds(), j.name, says)
 		}()
 	}
-	wg.Wait()
-	for _, r := range knot.Routes() {
-		if !slices.Contains(ball.StopperRoutes(), r.Name) {
-			continue
-		}
-		drawn, err := r.Draw(context.Background(), r.Settings(false))
-		if err != nil {
-			fmt.Fprintln(os.Stderr, "gen:", err)
-			failed = true
-			continue
-		}
-		made[ball.StopperKey(r.Name)] = shapes.Shape{Gap: drawn.Gap, Strands: [][]ball.Vec{drawn.Strands[0].Points}}
+	group.Wait()
+	if failed > 0 {
+		return fmt.Errorf("%d of %d could not be drawn up", failed, len(todo))
 	}
-	if err := write(made); err != nil {
-		fmt.Fprintln(os.Stderr, "gen:", err)
-		failed = true
-	}
-	if failed {
-		os.Exit(1)
-	}
-	fmt.Printf("balls.bin: %d balls\n", len(made))
+	return write(file, balls)
 }
 
-// have takes a chain over that is embedded and that no argument asks to be drawn
-// again.
-func have(c ball.Chain, made map[string]shapes.Shape) bool {
-	for _, key := range c.Keys() {
-		again := slices.ContainsFunc(flag.Args(), func(begin string) bool { return strings.HasPrefix(key, begin) })
-		s, ok := ball.Embedded()[key]
-		if !ok || again {
-			return false
+func was(embedded map[string]shapes.Shape, keys []string) map[string]shapes.Shape {
+	out := map[string]shapes.Shape{}
+	for _, k := range keys {
+		if s, ok := embedded[k]; ok {
+			out[k] = s
 		}
-		made[key] = s
 	}
-	return true
+	return out
 }
 
-func write(made map[string]shapes.Shape) error {
-	b, err := shapes.Pack(made)
+// write puts the balls in their file, whole or not at all.
+func write(file string, balls map[string]shapes.Shape) error {
+	b, err := shapes.Pack(balls)
 	if err != nil {
 		return err
 	}
-	return os.WriteFile("balls.bin", b, 0o644)
+	if err := os.WriteFile(file+".new", b, 0o644); err != nil {
+		return err
+	}
+	return os.Rename(file+".new", file)
 }

@@ -92,7 +92,7 @@ export function Sheet({ id }: { id: number }) {
               </ul>
             </>
           )}
-          <h2 className="mt-4 font-semibold">Mind</h2>
+          <h2 className="mt-4 font-semibold">Cautions</h2>
           <ul className="list-disc pl-5 text-sm">
             {plan.cautions.map((c) => (
               <li key={c}>{said(c, units)}</li>

@@ -1,5 +1,6 @@
-import { useCatalogue, useFinish, useKnots, useSettings } from "../../api/queries";
-import type { End } from "../../api/types.gen";
+import { api } from "../../api/client";
+import { useCatalogue, useEnds, useKnots, useSettings } from "../../api/queries";
+import type { End, Section } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { length, said } from "../../ui/units";
@@ -7,19 +8,16 @@ import { useWork } from "../work";
 
 /** Finish: one decision per end. */
 export function Finish() {
-  const { document, plan, edit } = useWork();
+  const { id, revision, document, plan, piece } = useWork();
   const { units } = useSettings();
   const catalogue = useCatalogue().data;
   const knots = useKnots();
   const first = document.sequence.findIndex((s) => knots.get(s.do)?.ends);
-  const ends = plan?.ends ?? [];
+  const ends = useEnds(id, revision).data ?? [];
   const ways = catalogue?.finishes ?? [];
-  const finish = useFinish();
+  // The rule of which sections that makes is the server's.
   const set = (wanted: End[]) =>
-    finish.mutate(
-      { document, ends: wanted },
-      { onSuccess: (sequence) => edit((d) => (d.sequence === document.sequence ? { ...d, sequence } : d)) },
-    );
+    piece.ask(async (d) => ({ ...d, sequence: await api.post<Section[]>("/finish", { document: d, ends: wanted }) }));
   const melts = (cord: string) => {
     const m = document.cords.find((c) => c.id === cord)?.stuff.material;
     return catalogue?.materials.find((q) => q.id === m)?.melts ?? false;
@@ -33,11 +31,6 @@ export function Finish() {
           options={[{ id: "", name: "each its own" }, ...ways.map((w) => ({ id: w.id, name: w.name }))]}
           onSet={(how) => how && set(ends.map((e) => ({ ...e, how, length_mm: undefined })))}
         />
-      )}
-      {finish.error && (
-        <p role="alert" className="text-error text-sm">
-          The ends were not changed: {finish.error.message}
-        </p>
       )}
       <ul className="flex flex-col gap-2">
         {ends.map((e) => {
@@ -78,7 +71,7 @@ export function Finish() {
       {ends.length === 0 && <p>No end hangs there yet.</p>}
       {plan && (
         <section aria-label="Cautions" className="rounded-box border border-warning p-3">
-          <h3 className="font-semibold text-warning">Mind</h3>
+          <h3 className="font-semibold text-warning">Cautions</h3>
           <ul className="list-disc pl-4 text-sm">
             {plan.cautions.map((c) => (
               <li key={c}>{said(c, units)}</li>

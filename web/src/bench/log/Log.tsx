@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import { useChange, useLog, useSettings } from "../../api/queries";
 import type { CordLog, Entry } from "../../api/types.gen";
+import { Alert } from "../../ui/Alert";
 import { Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
@@ -83,18 +84,14 @@ export function Log() {
             onChange={(e) => setNote(e.target.value)}
           />
         </label>
-        {add.error && (
-          <p role="alert" className="text-error">
-            {add.error.message}
-          </p>
-        )}
+        {add.error && <Alert>{add.error.message}</Alert>}
         {/* An entry says what was cut, so it waits for the plan where there is one. */}
         <button
           type="submit"
           className="btn btn-primary btn-sm self-start"
           disabled={add.isPending || (!plan && !planError)}
         >
-          Write it down
+          Save entry
         </button>
       </form>
       <ul className="flex flex-col gap-2" aria-label="Entries">
@@ -108,10 +105,10 @@ export function Log() {
               <button
                 type="button"
                 className="btn btn-ghost btn-xs h-6"
-                aria-label={`Strike entry ${e.id}`}
+                aria-label={`Delete entry ${e.id}`}
                 onClick={() => drop.mutate(e.id)}
               >
-                Strike
+                Delete
               </button>
             </div>
             {e.cords.map((c) => (

@@ -23,12 +23,14 @@ export function Purpose() {
     <Panel title="Purpose" lead="What it is for fixes all other sizes.">
       <Choice
         label="It is a"
+        path="purpose.kind"
         value={p.kind}
         options={known.map((k) => ({ id: k, name: k.replace("-", " ") }))}
         onSet={(kind) => set({ kind })}
       />
       <Choice
         label="It hangs on"
+        path="purpose.hangs_on.type"
         value={p.hangs_on.type}
         options={hangers}
         onSet={(type) => hang({ type: type as Hardware["type"] })}
@@ -37,12 +39,14 @@ export function Purpose() {
         <div className="grid grid-cols-2 gap-3">
           <LengthInput
             label={p.hangs_on.type === "rod" ? "Its length" : "Inner width"}
+            path="purpose.hangs_on.inner_mm"
             mm={p.hangs_on.inner_mm}
             onSet={(v) => v && hang({ inner_mm: v })}
             fine
           />
           <LengthInput
             label={p.hangs_on.type === "rod" ? "Its thickness" : "Wire"}
+            path="purpose.hangs_on.wire_mm"
             mm={p.hangs_on.wire_mm}
             onSet={(v) => v && hang({ wire_mm: v })}
             fine
@@ -57,6 +61,7 @@ export function Purpose() {
       ) : null}
       <LengthInput
         label="Wanted length"
+        path="purpose.length_mm"
         mm={p.length_mm}
         optional
         onSet={(v) => set({ length_mm: v })}
@@ -64,6 +69,7 @@ export function Purpose() {
       />
       <TextInput
         label="Note"
+        path="purpose.note"
         area
         most={2000}
         value={p.note ?? ""}

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { api } from "../../api/client";
 import { useCatalogue, useChange, useDrawer, useKnots, useSettings } from "../../api/queries";
 import type { Cord, Spool, Stuff as StuffOf } from "../../api/types.gen";
+import { Alert } from "../../ui/Alert";
 import { ColourInput } from "../../ui/ColourInput";
 import { Dialog } from "../../ui/Dialog";
 import { Choice, Panel, Swatch, TextInput } from "../../ui/fields";
@@ -53,14 +54,14 @@ export function Stuff() {
                   <button
                     type="button"
                     className="btn btn-ghost btn-xs h-7"
-                    aria-label={`Put back cord ${c.id}`}
+                    aria-label={`Delete cord ${c.id}`}
                     onClick={() => edit((d) => ({ ...d, cords: d.cords.filter((_, k) => k !== i) }))}
                   >
-                    Put back
+                    Delete
                   </button>
                 )}
               </div>
-              <StuffFields stuff={c.stuff} onSet={(s) => set(i, s)} />
+              <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
             </li>
           );
         })}
@@ -87,18 +88,20 @@ export function Stuff() {
   );
 }
 
-function StuffFields({ stuff, onSet }: { stuff: StuffOf; onSet: (s: StuffOf) => void }) {
+function StuffFields({ path, stuff, onSet }: { path?: string; stuff: StuffOf; onSet: (s: StuffOf) => void }) {
   const known = useCatalogue().data;
   return (
     <div className="grid grid-cols-2 gap-2">
       <Choice
         label="Make"
+        path={path && `${path}.make`}
         value={stuff.make}
         options={known?.makes ?? [{ id: stuff.make, name: stuff.make }]}
         onSet={(make) => onSet({ ...stuff, make: make as StuffOf["make"] })}
       />
       <Choice
         label="Material"
+        path={path && `${path}.material`}
         value={stuff.material}
         options={(known?.materials ?? [{ id: stuff.material, melts: false }]).map((m) => ({
           id: m.id,
@@ -108,12 +111,14 @@ function StuffFields({ stuff, onSet }: { stuff: StuffOf; onSet: (s: StuffOf) => 
       />
       <LengthInput
         label="Label diameter"
+        path={path && `${path}.diameter_mm`}
         mm={stuff.diameter_mm}
         onSet={(v) => v && onSet({ ...stuff, diameter_mm: v })}
         fine
       />
       <NumberInput
         label="Weighed, g per m"
+        path={path && `${path}.grams_per_metre`}
         value={stuff.grams_per_metre}
         optional
         least={0.01}
@@ -135,11 +140,7 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
   const failed = put.error ?? drop.error;
   return (
     <Dialog title="The drawer of cords" onClose={onClose} wide>
-      {failed && (
-        <p role="alert" className="mb-2 text-error">
-          {failed.message}
-        </p>
-      )}
+      {failed && <Alert>{failed.message}</Alert>}
       {open ? (
         <form
           className="flex flex-col gap-3"
@@ -157,10 +158,10 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
           <StuffFields stuff={open.stuff} onSet={(stuff) => setOpen({ ...open, stuff })} />
           <div className="flex gap-2">
             <button type="submit" className="btn btn-primary btn-sm">
-              Keep it
+              Save
             </button>
             <button type="button" className="btn btn-ghost btn-sm" onClick={() => setOpen(null)}>
-              Leave it as it was
+              Cancel
             </button>
           </div>
         </form>
@@ -199,18 +200,18 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
                       type="button"
                       className="btn btn-ghost btn-xs h-6"
                       onClick={() => drop.mutate(s.id)}
-                      aria-label={`Throw ${s.name} out`}
+                      aria-label={`Delete ${s.name}`}
                     >
-                      Out
+                      Delete
                     </button>
                   </span>
                 </span>
               </li>
             ))}
-            {drawer.data?.length === 0 && <li>The drawer is empty. Put the first cord in.</li>}
+            {drawer.data?.length === 0 && <li>The drawer is empty. Add the first cord.</li>}
           </ul>
           <button type="button" className="btn btn-sm mt-3" onClick={() => setOpen({ id: 0, name: "", stuff: fresh })}>
-            Put a cord in
+            Add a cord
           </button>
         </>
       )}

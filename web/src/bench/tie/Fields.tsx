@@ -1,33 +1,33 @@
-import { useId } from "react";
 import { useLimits } from "../../api/queries";
 import type { CatalogueKnot, Field, Section } from "../../api/types.gen";
 import { ColourInput } from "../../ui/ColourInput";
+import { type FieldProps, Field as Labelled } from "../../ui/Field";
 import { Choice } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { useDraft } from "../../ui/useDraft";
 import { setPath, useWork } from "../work";
 
-/** Fields are the settings of a section beside its count, as the catalogue names them. */
-export function Fields({
-  k,
-  section,
-  change,
-}: {
-  k: CatalogueKnot;
+interface Props {
+  /** of the section in the document */
+  path: string;
   section: Section;
   change: (v: Partial<Section>) => void;
-}) {
+}
+
+/** Fields are the settings of a section beside its count, as the catalogue names them. */
+export function Fields({ k, path, section, change }: Props & { k: CatalogueKnot }) {
   return (
     <div className="grid grid-cols-2 gap-2">
       {k.fields
         .filter((f) => counts(f, section))
         .map((f) => (
-          <FieldInput key={f.key} f={f} section={section} change={change} />
+          <FieldInput key={f.key} f={f} path={path} section={section} change={change} />
         ))}
       {k.repeats && k.holds !== "again" && (
         <LengthInput
           label="or fill a length"
+          path={`${path}.fit_mm`}
           optional
           mm={section.fit_mm}
           onSet={(v) => change(v ? { fit_mm: v, count: undefined } : { fit_mm: undefined, count: section.count || 1 })}
@@ -37,27 +37,30 @@ export function Fields({
   );
 }
 
+type Shown = Pick<FieldProps, "label" | "path">;
+
 /** counts tells whether a field means anything with the choices that are made. */
 function counts(f: Field, section: Section): boolean {
   const [key, choice] = f.if?.split("=") ?? [];
   return !key || section[key] === choice;
 }
 
-function FieldInput({ f, section, change }: { f: Field; section: Section; change: (v: Partial<Section>) => void }) {
+function FieldInput({ f, path, section, change }: Props & { f: Field }) {
   const { document } = useWork();
   const limits = useLimits();
   const value = f.key
     .split(".")
     .reduce<unknown>((v, key) => (v as Record<string, unknown> | undefined)?.[key], section as unknown);
   const set = (v: unknown) => change(setPath(section, f.key, v));
+  const shown = { label: f.label, path: `${path}.${f.key}` };
   switch (f.kind) {
     case "choice":
       return (
         <Choice
-          label={f.label}
+          {...shown}
           value={String(value ?? f.default ?? "")}
           options={[
-            ...(f.default ? [] : [{ id: "", name: "as usual" }]),
+            ...(f.default ? [] : [{ id: "", name: "Default" }]),
             ...(f.choices ?? []).map((c) => ({ id: c, name: c.replaceAll("-", " ") })),
           ]}
           onSet={(v) => set(v || undefined)}
@@ -66,7 +69,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
     case "length":
       return (
         <LengthInput
-          label={f.label}
+          {...shown}
           mm={value as number | undefined}
           optional={!f.needed}
           fine={f.key.includes(".")}
@@ -76,7 +79,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
     case "cord":
       return (
         <Choice
-          label={f.label}
+          {...shown}
           value={String(value ?? "")}
           options={document.cords.map((c) => ({ id: c.id, name: c.id }))}
           onSet={(v) => set(v)}
@@ -88,7 +91,7 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
     case "place":
       return (
         <NumberInput
-          label={f.label}
+          {...shown}
           value={(value as number | undefined) ?? (f.default ? Number(f.default) : undefined)}
           whole
           optional={!f.needed}
@@ -100,21 +103,21 @@ function FieldInput({ f, section, change }: { f: Field; section: Section; change
     case "places":
       return (
         <PlacesInput
-          label={f.label}
+          {...shown}
           value={Array.isArray(value) ? (value as number[]) : []}
           onSet={(ps) => change({ [f.key]: ps.length > 0 ? ps : undefined })}
         />
       );
     case "cords": {
       const text = Array.isArray(value) ? value.join(" ") : "";
-      return <CordsInput label={f.label} value={text} onSet={(words) => change({ [f.key]: words })} />;
+      return <CordsInput {...shown} value={text} onSet={(words) => change({ [f.key]: words })} />;
     }
   }
   return null;
 }
 
 /** PlacesInput takes places counted from the left, all where none are named. */
-export function PlacesInput({ label, value, onSet }: { label: string; value: number[]; onSet: (p: number[]) => void }) {
+export function PlacesInput({ value, onSet, ...shown }: Shown & { value: number[]; onSet: (p: number[]) => void }) {
   const limits = useLimits();
   const read = (words: string[]): number[] | string => {
     if (words.length === 0 || (words.length === 1 && words[0].toLowerCase() === "all")) return [];
@@ -130,21 +133,20 @@ export function PlacesInput({ label, value, onSet }: { label: string; value: num
     }
     return out;
   };
-  return <WordsInput label={label} value={value.join(" ")} placeholder="all" read={read} onSet={onSet} />;
+  return <WordsInput {...shown} value={value.join(" ")} placeholder="all" read={read} onSet={onSet} />;
 }
 
-function CordsInput({ label, value, onSet }: { label: string; value: string; onSet: (words: string[]) => void }) {
+function CordsInput({ value, onSet, ...shown }: Shown & { value: string; onSet: (words: string[]) => void }) {
   const { document } = useWork();
   const read = (words: string[]): string[] | string => {
     const wrong = words.find((w) => !document.cords.some((c) => c.id === w));
     if (!wrong) return words;
     return `There is no cord ${wrong}; there are ${document.cords.map((c) => c.id).join(", ")}.`;
   };
-  return <WordsInput label={label} value={value} read={read} onSet={onSet} />;
+  return <WordsInput {...shown} value={value} read={read} onSet={onSet} />;
 }
 
-interface WordsProps<T> {
-  label: string;
+interface WordsProps<T> extends Shown {
   value: string;
   placeholder?: string;
   /** what the words mean, or a sentence about what is wrong with them */
@@ -153,8 +155,7 @@ interface WordsProps<T> {
 }
 
 /** WordsInput takes words with spaces between; what they cannot be is said where they stand. */
-function WordsInput<T>({ label, value, placeholder, read, onSet }: WordsProps<T>) {
-  const id = useId();
+function WordsInput<T>({ label, path, value, placeholder, read, onSet }: WordsProps<T>) {
   const { wrong, input } = useDraft(value, (text) => {
     const got = read(text.split(/[\s,+]+/).filter(Boolean));
     if (typeof got === "string") return got;
@@ -162,20 +163,8 @@ function WordsInput<T>({ label, value, placeholder, read, onSet }: WordsProps<T>
     return "";
   });
   return (
-    <div className="flex flex-col gap-1 text-sm">
-      <label htmlFor={id}>{label}</label>
-      <input
-        id={id}
-        className={`input input-sm figure w-full ${wrong ? "input-error" : ""}`}
-        placeholder={placeholder}
-        aria-describedby={wrong ? `${id}-wrong` : undefined}
-        {...input}
-      />
-      {wrong && (
-        <p id={`${id}-wrong`} role="alert" className="text-error text-xs">
-          {wrong}
-        </p>
-      )}
-    </div>
+    <Labelled label={label} path={path} wrong={wrong}>
+      {(f) => <input className="input input-sm validator figure w-full" placeholder={placeholder} {...f} {...input} />}
+    </Labelled>
   );
 }

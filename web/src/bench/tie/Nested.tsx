@@ -11,6 +11,8 @@ import { Glyph } from "./Glyph";
 /** Nested edits the sections inside a repeat or a row. */
 export function Nested(p: {
   label: string;
+  /** of the sequence in the document */
+  path: string;
   sequence: Section[];
   catalogue: Catalogue;
   strands: number;
@@ -31,8 +33,8 @@ export function Nested(p: {
   const free = freeCords(document, useKnots()).map((c) => c.id);
   const offers = useOffers(p.strands, free).data;
   return (
-    <fieldset className="flex min-w-0 flex-col gap-1 rounded-box border border-base-300 p-2">
-      <legend className="px-1 text-sm">{p.label}</legend>
+    <fieldset className="fieldset min-w-0 gap-1 rounded-box border border-base-300 p-2">
+      <legend className="fieldset-legend px-1 py-0 font-normal text-sm">{p.label}</legend>
       {p.sequence.map((s, i) => {
         const k = p.catalogue.knots.find((q) => q.id === s.do);
         return (
@@ -73,13 +75,13 @@ export function Nested(p: {
                 type="button"
                 className="btn btn-ghost btn-xs h-7"
                 disabled={p.sequence.length === 1}
-                aria-label={`Take ${k?.name ?? s.do} out of ${p.label}`}
+                aria-label={`Delete ${k?.name ?? s.do} from ${p.label}`}
                 onClick={() => p.onSet(p.sequence.filter((_, n) => n !== i))}
               >
                 &times;
               </button>
             </div>
-            {open === i && k && <Fields k={k} section={s} change={(v) => set(i, v)} />}
+            {open === i && k && <Fields k={k} path={`${p.path}[${i}]`} section={s} change={(v) => set(i, v)} />}
           </div>
         );
       })}

@@ -1,3 +1,4 @@
+import { type UseComboboxReturnValue, useCombobox } from "downshift";
 import { useMemo, useState } from "react";
 import { useDrawer, useKnotPicture, useKnots, useOffers, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Cord, Document, Offer, Section } from "../../api/types.gen";
@@ -24,6 +25,9 @@ export function Palette(p: {
     () => find(p.catalogue.knots, text, offers, p.hanging === 0),
     [p.catalogue, text, offers, p.hanging],
   );
+  const suits = (k: CatalogueKnot) => offers.get(k.id)?.suits ?? true;
+  const fits = found.filter(suits);
+  const others = found.filter((k) => !suits(k));
   const [own, setOwn] = useState<CatalogueKnot | null>(null);
   const put = (s: Section[], cords: Cord[] = []) => {
     p.onAdd(s, cords);
@@ -36,6 +40,20 @@ export function Palette(p: {
     }
     put(offers.get(k.id)?.sections ?? [k.template]);
   };
+  const box = useCombobox<CatalogueKnot>({
+    items: [...fits, ...others],
+    isOpen: true,
+    defaultHighlightedIndex: 0,
+    initialHighlightedIndex: 0,
+    itemToString: (k) => k?.name ?? "",
+    itemToKey: (k) => k?.id,
+    inputValue: text,
+    selectedItem: null,
+    onInputValueChange: ({ inputValue, type }) => {
+      if (type === useCombobox.stateChangeTypes.InputChange) setText(inputValue);
+    },
+    onSelectedItemChange: ({ selectedItem }) => selectedItem && add(selectedItem),
+  });
   if (own) {
     return (
       <WhichCord
@@ -50,36 +68,29 @@ export function Palette(p: {
       />
     );
   }
-  const suits = (k: CatalogueKnot) => offers.get(k.id)?.suits ?? true;
-  const fits = found.filter(suits);
-  const others = found.filter((k) => !suits(k));
   return (
     <Dialog title="Add a section" onClose={p.onClose} wide>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (found[0]) add(found[0]);
-        }}
-      >
-        <label className="flex flex-col gap-1 text-sm">
-          By any of its names, or what it is for; Enter adds the first
-          <input
-            data-focus
-            className="input w-full"
-            value={text}
-            placeholder="square knot, cobra, bobble, bead…"
-            onChange={(e) => setText(e.target.value)}
-          />
-        </label>
-      </form>
+      <label className="flex flex-col gap-1 text-sm" {...box.getLabelProps()}>
+        By any of its names, or what it is for; Enter adds the one that is marked
+        <input
+          data-focus
+          className="input w-full"
+          placeholder="square knot, cobra, bobble, bead…"
+          {...box.getInputProps()}
+        />
+      </label>
       {found.length === 0 && <p className="mt-3">No knot here has that name.</p>}
-      <Shelf knots={fits} add={add} />
-      {others.length > 0 && (
-        <>
-          <h3 className="mt-4 mb-1 font-semibold">On other numbers of strands than the {p.hanging} that hang there</h3>
-          <Shelf knots={others} add={add} wants />
-        </>
-      )}
+      <div {...box.getMenuProps()}>
+        <Shelf knots={fits} box={box} from={0} />
+        {others.length > 0 && (
+          <>
+            <h3 role="presentation" className="mt-4 mb-1 font-semibold">
+              On other numbers of strands than the {p.hanging} that hang there
+            </h3>
+            <Shelf knots={others} box={box} from={fits.length} wants />
+          </>
+        )}
+      </div>
     </Dialog>
   );
 }
@@ -140,25 +151,35 @@ function WhichCord(p: {
   );
 }
 
-function Shelf({ knots, add, wants }: { knots: CatalogueKnot[]; add: (k: CatalogueKnot) => void; wants?: boolean }) {
+/** Shelf shows knots of the list from one of its places on. */
+function Shelf(p: {
+  knots: CatalogueKnot[];
+  box: UseComboboxReturnValue<CatalogueKnot>;
+  from: number;
+  wants?: boolean;
+}) {
   return (
-    <ul className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 md:grid-cols-4">
-      {knots.map((k) => (
-        <li key={k.id}>
-          <button
-            type="button"
+    <div role="presentation" className="mt-3 grid grid-cols-2 gap-2 sm:grid-cols-3 md:grid-cols-4">
+      {p.knots.map((k, i) => {
+        const here = p.from + i === p.box.highlightedIndex;
+        return (
+          <div
+            key={k.id}
             data-knot={k.id}
-            className="flex h-full w-full flex-col gap-1 rounded-box border border-base-300 p-2 text-left hover:border-base-content"
-            onClick={() => add(k)}
+            className={`flex cursor-pointer flex-col gap-1 rounded-box border p-2 text-left ${here ? "border-base-content bg-base-200" : "border-base-300"}`}
+            {...p.box.getItemProps({ item: k, index: p.from + i })}
           >
             <Look id={k.id} />
-            <span className="font-semibold">{k.name}</span>
+            <span className="font-semibold">
+              {here && <span aria-hidden="true">&rarr; </span>}
+              {k.name}
+            </span>
             <span className="text-xs opacity-80">{k.other_names.join(", ")}</span>
-            <span className="text-xs">{wants ? `takes ${range(k.takes)} strands` : k.for}</span>
-          </button>
-        </li>
-      ))}
-    </ul>
+            <span className="text-xs">{p.wants ? `takes ${range(k.takes)} strands` : k.for}</span>
+          </div>
+        );
+      })}
+    </div>
   );
 }
 

@@ -166,8 +166,10 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
     edit((d) => ({ ...d, sequence: d.sequence.map((s, i) => (i === index ? { ...s, ...v } : s)) }));
   return (
     <div className="mt-2 mb-1 ml-7 flex flex-col gap-2">
-      <Fields k={k} section={section} change={change} />
-      {catalogue && k.holds && <Inside holds={k.holds} section={section} catalogue={catalogue} change={change} />}
+      <Fields k={k} path={`sequence[${index}]`} section={section} change={change} />
+      {catalogue && k.holds && (
+        <Inside path={`sequence[${index}]`} holds={k.holds} section={section} catalogue={catalogue} change={change} />
+      )}
       <div className="flex flex-wrap gap-1">
         <button
           type="button"
@@ -192,7 +194,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
           Down
         </button>
         <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
-          Take out
+          Delete
         </button>
         <Grouping index={index} section={section} k={k} />
         <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
@@ -208,7 +210,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
       )}
       {k.schools?.map((v) => (
         <p key={v.field} className="text-sm opacity-80">
-          {k.fields?.find((f) => f.key === v.field)?.label ?? v.field} {v.default} is usual: {v.why}.
+          {k.fields?.find((f) => f.key === v.field)?.label ?? v.field} {v.default} is the default: {v.why}.
         </p>
       ))}
     </div>
@@ -217,6 +219,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
 
 /** Inside edits what a repeat or rows hold. */
 function Inside(p: {
+  path: string;
   holds: "again" | "rows";
   section: Section;
   catalogue: Catalogue;
@@ -227,6 +230,7 @@ function Inside(p: {
     return (
       <Nested
         label="what is repeated"
+        path={`${p.path}.sequence`}
         sequence={section.sequence ?? []}
         catalogue={catalogue}
         strands={4}
@@ -243,11 +247,13 @@ function Inside(p: {
         <div key={r} className="flex min-w-0 flex-col gap-1">
           <PlacesInput
             label={`row ${r + 1}, strands`}
+            path={`${p.path}.rows[${r}].strands`}
             value={row.strands}
             onSet={(strands) => strands.length > 0 && set(r, { strands })}
           />
           <Nested
             label={`row ${r + 1}`}
+            path={`${p.path}.rows[${r}].sequence`}
             sequence={row.sequence}
             catalogue={catalogue}
             strands={row.strands.length}
@@ -259,7 +265,7 @@ function Inside(p: {
   );
 }
 
-/** Grouping copies a section, puts it into a repeat, takes the next one in, and takes a repeat apart. */
+/** Grouping copies a section, puts it into a repeat, takes the next one in, and ungroups a repeat. */
 function Grouping({ index, section, k }: { index: number; section: Section; k: CatalogueKnot }) {
   const { document, edit, select } = useWork();
   const next = document.sequence[index + 1];
@@ -289,11 +295,11 @@ function Grouping({ index, section, k }: { index: number; section: Section; k: C
           select(index + 1);
         })}
       {k.holds === "again"
-        ? act("Take apart", () => put(1, ([s]) => s.sequence ?? [s]))
+        ? act("Ungroup", () => put(1, ([s]) => s.sequence ?? [s]))
         : again && !outside(section) && act("Repeat", () => put(1, (sequence) => [{ do: again, count: 2, sequence }]))}
       {k.holds === "again" &&
         act(
-          "Take the next in",
+          "Add the next to it",
           () => put(2, ([s, after]) => [{ ...s, sequence: [...(s.sequence ?? []), after] }]),
           !next || outside(next),
         )}
@@ -301,7 +307,7 @@ function Grouping({ index, section, k }: { index: number; section: Section; k: C
   );
 }
 
-/** Short says in a word or two what is set beside the count: what is not as usual, and what has no usual. */
+/** Short says in a word or two what is set beside the count: what is not the default, and what has no default. */
 function Short({ section: s, k, units }: { section: Section; k?: CatalogueKnot; units: Units }) {
   const say = (k?.fields ?? []).map((f) => {
     const value = f.key

@@ -75,10 +75,14 @@ export function TypedLine({ notation }: { notation: string }) {
         }}
       />
       {asking && (
-        <p role="alert" className="flex flex-wrap items-center gap-2 text-sm" data-testid="asking">
-          <span className="flex-1">The line is empty. Take all {document.sequence.length} sections out?</span>
+        <p
+          role="alert"
+          className="alert alert-warning alert-outline flex flex-wrap px-3 py-1.5 text-sm"
+          data-testid="asking"
+        >
+          <span className="flex-1">The line is empty. Delete all {document.sequence.length} sections?</span>
           <button type="button" className="btn btn-xs h-7" onClick={() => save(true)}>
-            Take them out
+            Delete them
           </button>
           <button
             type="button"
@@ -89,7 +93,7 @@ export function TypedLine({ notation }: { notation: string }) {
               setAsking(false);
             }}
           >
-            Bring the line back
+            Cancel
           </button>
         </p>
       )}
