@@ -64,10 +64,11 @@ shapes:
 # The schemas and the web's types must be what the Go types say, and the embedded
 # shapes of the routes and the solver that are there.
 generated: $(STAMPS)/npm
-	@set -e; tmp=$$(mktemp -d); mkdir -p $$tmp/web/src/api $$tmp/docs; \
+	@set -e; tmp=$$(mktemp -d); mkdir -p $$tmp/web/src/api $$tmp/web/src/ui $$tmp/docs; \
 	$(GO) run ./server/gen $$tmp; \
 	diff -u web/src/api/wire.schema.json $$tmp/web/src/api/wire.schema.json; \
 	diff -u docs/piece.schema.json $$tmp/docs/piece.schema.json; \
+	diff -u web/src/ui/units.gen.ts $$tmp/web/src/ui/units.gen.ts; \
 	cp web/src/api/types.gen.ts $$tmp/types.gen.ts; \
 	(cd web && npm run --silent types); \
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \

@@ -22,7 +22,7 @@ type FistRequest struct {
 	Second string     `json:"second,omitempty"` // the colour of a second cord
 	Passes int        `json:"passes"`
 	Mode   string     `json:"mode" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
-	Begins string     `json:"begins" jsonschema:"enum=hidden,enum=with-tail"`
+	Tail   bool       `json:"tail,omitempty"`
 	Core   ball.Core  `json:"core"` // of no diameter: the best
 	// OuterMM asks for balls of that diameter, LeftMM for the largest from so
 	// much cord; 0 asks nothing.
@@ -64,6 +64,8 @@ type FistRefusal struct {
 
 // FistAnswer is what there is to say about a ball.
 type FistAnswer struct {
+	// Asked is what was asked, with a core that its mode can have.
+	Asked     FistRequest  `json:"asked"`
 	DrawnUpMM float64      `json:"drawn_up_mm"`
 	Ball      *FistBall    `json:"ball,omitempty"`
 	Refusal   *FistRefusal `json:"refusal,omitempty"`
@@ -90,9 +92,7 @@ type JudgedCore struct {
 	ball.Judged
 }
 
-const (
-	chartCores = 40
-)
+const chartCores = 40
 
 func (s *Server) fists(r *gin.RouterGroup) {
 	r.POST("/fist", s.fist)
@@ -100,8 +100,14 @@ func (s *Server) fists(r *gin.RouterGroup) {
 	r.POST("/fist/space", s.fistSpace)
 }
 
+// firstFist is what is asked of a ball where nothing is said yet.
+func firstFist() FistRequest {
+	a := ball.First()
+	return FistRequest{Stuff: piece.UsualStuff(), Second: piece.SecondColour, Passes: a.Passes, Mode: string(a.Mode), Core: a.Core}
+}
+
 func (q FistRequest) ask() ball.Ask {
-	return ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Begins == "with-tail", Core: q.Core}.Settled()
+	return ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Tail, Core: q.Core}.Settled().Suited()
 }
 
 func (q FistRequest) stuffs() []cord.Stuff {
@@ -151,7 +157,8 @@ func (s *Server) fist(c *gin.Context) {
 
 func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 	a := q.ask()
-	out := FistAnswer{DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: ball.ChokingMM, SpareMM: ball.SpareMM}
+	q.Core = a.Core
+	out := FistAnswer{Asked: q, DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: ball.ChokingMM, SpareMM: ball.SpareMM}
 	for _, k := range ball.Kinds() {
 		out.Kinds = append(out.Kinds, Named{string(k), k.Name()})
 	}

@@ -15,7 +15,7 @@ import (
 	"nimblebight/server"
 )
 
-const askFist = `{"stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#0f5c63"},"second":"#e3c88f","passes":4,"mode":"two-cords","begins":"hidden","core":{"kind":"stopper","diameter_mm":0}}`
+const askFist = `{"stuff":{"make":"kernmantle","material":"nylon","diameter_mm":4,"colour":"#0f5c63"},"second":"#e3c88f","passes":4,"mode":"two-cords","core":{"kind":"stopper","diameter_mm":0}}`
 
 // filled is a bench over the boathouse's demo data.
 func filled(t *testing.T) bench {

@@ -6,6 +6,7 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
@@ -174,6 +175,15 @@ type Catalogue struct {
 	MostStrands int `json:"most_strands"`
 	// Example is a typed line.
 	Example string `json:"example"`
+	// Kinds are what pieces are made for, Fittings what they can hang on.
+	Kinds    []string        `json:"kinds"`
+	Fittings []piece.Fitting `json:"fittings"`
+	// Stuff is a cord where nothing is said of it yet.
+	Stuff cord.Stuff `json:"stuff"`
+	// Ball is what is asked of a ball where nothing is said yet, BallWays how one is
+	// tied.
+	Ball     FistRequest `json:"ball"`
+	BallWays []ball.Way  `json:"ball_ways"`
 }
 
 // CatalogueKnot is a knot with the section that it starts as.
@@ -185,6 +195,10 @@ type CatalogueKnot struct {
 	// Copies is set for a section that may stand twice in a piece, with what is
 	// set of it.
 	Copies bool `json:"copies"`
+	// Groups is set for a section that may stand in a repeat or a row, Nests for one
+	// that the page's form of a group can hold: groups in groups are for the typed line.
+	Groups bool `json:"groups"`
+	Nests  bool `json:"nests"`
 }
 
 // FinishWay is a way to finish an end.
@@ -247,14 +261,15 @@ type Wire struct {
 }
 
 func catalogue() Catalogue {
-	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands}
+	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands,
+		Kinds: piece.Kinds(), Fittings: piece.Fittings(), Stuff: piece.UsualStuff(), Ball: firstFist(), BallWays: ball.Ways()}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)
 		if err != nil {
 			panic(err) // the catalogue knows its own
 		}
 		t := knot.TermsOf(s)
-		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && !k.First})
+		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && !k.First, !k.Outside, !k.Outside && k.Holds == knot.Nothing})
 	}
 	for _, w := range finish.Ways() {
 		out.Finishes = append(out.Finishes, FinishWay{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})

@@ -13,6 +13,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/knots/ball"
+	"nimblebight/core/units"
 )
 
 // fistOut is a ball as it is printed.
@@ -134,7 +135,7 @@ func fistPrint(out io.Writer, balls []ball.Ball, asJSON, list bool) error {
 		o := fistOut{b.CordMM, b.BandsMM, b.LoopMM, b.FaceMM, b.CornerMM, b.Range.LeastMM, b.Range.MostMM, b.Range.BestMM, b.WeightG,
 			b.Passes, b.Mode, b.Core.DiameterMM, b.Core.Kind, b.StopperKnot, b.Cord.DiameterMM, b.Cord.Give, []fistWarn{}}
 		for _, w := range b.Warnings {
-			o.Warnings = append(o.Warnings, fistWarn{w.Code, said(w.Message, false)})
+			o.Warnings = append(o.Warnings, fistWarn{w.Code, units.Said(w.Message, false)})
 		}
 		rows = append(rows, o)
 	}
@@ -185,7 +186,7 @@ func fistDrawer(out io.Writer, ask ball.Ask, list string, asJSON bool) error {
 		return badInput{err}
 	}
 	for i := range found {
-		found[i].Why = said(found[i].Why, false)
+		found[i].Why = units.Said(found[i].Why, false)
 	}
 	if asJSON {
 		e := json.NewEncoder(out)

@@ -16,6 +16,7 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/plan"
 	"nimblebight/core/shapes"
+	"nimblebight/core/units"
 	"nimblebight/formats/csv"
 	"nimblebight/formats/document"
 )
@@ -112,21 +113,21 @@ func printable(s string) string {
 func planText(to io.Writer, p plan.Plan, inch bool) error {
 	var b strings.Builder
 	out := &b
-	fmt.Fprintf(out, "%s: %s long, %s wide, %.1f g\n%s\n\n", p.Name, length(p.LengthMM, inch), length(p.WidthMM, inch), p.WeightG, p.Notation)
+	fmt.Fprintf(out, "%s: %s long, %s wide, %.1f g\n%s\n\n", p.Name, units.Length(p.LengthMM, inch), units.Length(p.WidthMM, inch), p.WeightG, p.Notation)
 	t := tabwriter.NewWriter(out, 0, 0, 2, ' ', tabwriter.AlignRight)
 	fmt.Fprintln(t, "cord\tneeds\tcut\tleft\tspread\tfold\t")
 	for _, c := range p.Cords {
 		fold := "none"
 		if c.FoldAtMM > 0 {
-			fold = fmt.Sprintf("%s from the end of the %s leg", foldAt(c.FoldAtMM, inch), c.FoldSide)
+			fold = fmt.Sprintf("%s from the end of the %s leg", units.FoldAt(c.FoldAtMM, inch), c.FoldSide)
 		}
-		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%s\t%s\t\n", c.ID, length(c.NeedsMM, inch), length(c.CutMM, inch), length(c.LeftMM, inch), length(c.SpreadMM, inch), fold)
+		fmt.Fprintf(t, "%s\t%s\t%s\t%s\t%s\t%s\t\n", c.ID, units.Length(c.NeedsMM, inch), units.Length(c.CutMM, inch), units.Length(c.LeftMM, inch), units.Length(c.SpreadMM, inch), fold)
 	}
 	if err := t.Flush(); err != nil {
 		return err
 	}
 	for _, w := range p.Warnings {
-		fmt.Fprintf(out, "\n! %s", said(w.Message, inch))
+		fmt.Fprintf(out, "\n! %s", units.Said(w.Message, inch))
 		if w.Fix != nil {
 			fmt.Fprintf(out, " (%s)", w.Fix.Label)
 		}
@@ -144,10 +145,10 @@ func planText(to io.Writer, p plan.Plan, inch bool) error {
 			fmt.Fprintf(out, ", %d times", s.Repeats)
 		}
 		fmt.Fprintln(out)
-		words := strings.NewReplacer("{length}", fine(s.MM, inch))
+		words := strings.NewReplacer("{length}", units.Fine(s.MM, inch))
 		for i, a := range s.Actions {
 			full := func(t string) string {
-				return said(strings.ReplaceAll(words.Replace(t), "{fold}", foldAt(folds[a.Cord], inch)), inch)
+				return units.Said(strings.ReplaceAll(words.Replace(t), "{fold}", units.FoldAt(folds[a.Cord], inch)), inch)
 			}
 			fmt.Fprintf(out, "  %d. %s\n", i+1, full(a.Text))
 			if a.Detail != "" {
@@ -161,12 +162,12 @@ func planText(to io.Writer, p plan.Plan, inch bool) error {
 	if len(p.Checks) > 0 {
 		fmt.Fprintln(out, "\ncheck the tied piece")
 		for _, c := range p.Checks {
-			fmt.Fprintf(out, "  - %s\n", said(c.Message, inch))
+			fmt.Fprintf(out, "  - %s\n", units.Said(c.Message, inch))
 		}
 	}
 	fmt.Fprintln(out)
 	for _, c := range p.Cautions {
-		fmt.Fprintln(out, "*", said(c, inch))
+		fmt.Fprintln(out, "*", units.Said(c, inch))
 	}
 	_, err := io.WriteString(to, printable(b.String()))
 	return err

@@ -15,6 +15,12 @@ const (
 	Leather = "#7a4a2b"
 )
 
+// SecondColour is the colour of a second cord beside [UsualStuff].
+const SecondColour = "#e3c88f"
+
+// UsualStuff is a cord of which nothing is said yet.
+func UsualStuff() cord.Stuff { return Kernmantle(4, "#0f5c63") }
+
 // Kernmantle is nylon kernmantle of a label diameter.
 func Kernmantle(mm float64, colour string) cord.Stuff {
 	return cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: mm, Colour: colour}

@@ -60,15 +60,6 @@ type Hardware struct {
 	Unknown map[string]json.RawMessage `json:"-"`
 }
 
-// BendMM is the radius of the middle line of its wire where the cords sit, 0
-// where that is straight.
-func (h Hardware) BendMM() float64 {
-	if h.Type == "split-ring" || h.Type == "carabiner" {
-		return (h.InnerMM + h.WireMM) / 2
-	}
-	return 0
-}
-
 // Cord is one length of cord in the piece.
 type Cord struct {
 	ID    string     `json:"id"`

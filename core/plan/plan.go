@@ -44,6 +44,7 @@ type Plan struct {
 	Actions    int       `json:"actions"` // of all steps, repeats counted
 	Cautions   []string  `json:"cautions"`
 	Notation   string    `json:"notation"`
+	Done       []Stage   `json:"done"` // the stages that have what they need
 	// Rough names the shapes that are still to be drawn up for it; till then the
 	// figures of their sections are those of near ones.
 	Rough []string `json:"rough,omitempty"`
@@ -257,6 +258,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	p := w.finish()
 	p.Notation = notation.Notate(written)
 	d.Sequence = written
+	p.Done = done(d, p.Warnings)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}

@@ -1,6 +1,6 @@
 // Command gen writes the JSON Schemas of the wire and of the piece document
 // from the Go types: web/src/api/wire.schema.json, from which the TypeScript
-// types are made, and docs/piece.schema.json. Run it with go generate ./server.
+// types are made, docs/piece.schema.json, and what the page must know of units. Run it with go generate ./server.
 package main
 
 import (
@@ -20,6 +20,7 @@ import (
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/units"
 	"nimblebight/server"
 )
 
@@ -34,6 +35,21 @@ func main() {
 			os.Exit(1)
 		}
 	}
+	if err := lengths(root); err != nil {
+		fmt.Fprintln(os.Stderr, "gen:", err)
+		os.Exit(1)
+	}
+}
+
+// lengths writes what the page must know of units, from where it stands.
+func lengths(root string) error {
+	return os.WriteFile(filepath.Join(root, "web/src/ui/units.gen.ts"), fmt.Appendf(nil, `// Made from core/units by server/gen; do not change it here.
+
+export const inchMM = %v;
+export const lengthParts = %d;
+export const fineParts = %d;
+export const cutParts = %d;
+`, units.InchMM, units.LengthParts, units.FineParts, units.CutParts), 0o644)
 }
 
 func write(file string, v any) error {

@@ -57,6 +57,42 @@ func (a Ask) Settled() Ask {
 	return a
 }
 
+// Suited is what is asked with a core that its mode can have: two joined cords have
+// their stopper as the core, another core is left for it, and it for a marble.
+func (a Ask) Suited() Ask {
+	if two := a.Mode == TwoCords; two != (a.Core.Kind == Stopper) {
+		if two {
+			a.Core = Core{Kind: Stopper}
+		} else {
+			a.Core.Kind = Marble
+		}
+	}
+	return a
+}
+
+// Way is one way in which a ball is tied.
+type Way struct {
+	Name  string `json:"name"`
+	Mode  Mode   `json:"mode" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
+	Tail  bool   `json:"tail"`
+	Cords int    `json:"cords"` // of how many it is tied
+}
+
+// Ways lists the ways.
+func Ways() []Way {
+	return []Way{
+		{"one cord, start hidden", OneCord, false, 1},
+		{"one cord, start with the tail", OneCord, true, 1},
+		{"two cords from their stopper", TwoCords, false, 2},
+		{"doubled leads, four strands out", Doubled, false, 2},
+	}
+}
+
+// First is what is asked where nothing is said yet: the usual fist on its best core.
+func First() Ask {
+	return Ask{Passes: LeastPasses + 1, Mode: OneCord, Core: Core{Kind: Marble}}
+}
+
 // Strands is how many strands leave a ball.
 func (a Ask) Strands() int {
 	switch {

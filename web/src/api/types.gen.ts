@@ -233,6 +233,11 @@ export interface Catalogue {
   most_knots: number;
   most_strands: number;
   example: string;
+  kinds: string[];
+  fittings: Fitting[];
+  stuff: Stuff;
+  ball: FistRequest;
+  ball_ways: Way[];
 }
 export interface CatalogueKnot {
   id: string;
@@ -253,6 +258,8 @@ export interface CatalogueKnot {
   template: Section;
   takes: Takes;
   copies: boolean;
+  groups: boolean;
+  nests: boolean;
 }
 export interface School {
   field: string;
@@ -299,6 +306,33 @@ export interface Pattern {
   about: string;
   document: Document;
 }
+export interface Fitting {
+  id: string;
+  name: string;
+  inner?: string;
+  wire?: string;
+}
+export interface FistRequest {
+  stuff: Stuff;
+  second?: string;
+  passes: number;
+  mode: "one-cord" | "two-cords" | "doubled";
+  tail?: boolean;
+  core: Core;
+  outer_mm?: number;
+  left_mm?: number;
+  face?: number;
+}
+export interface Core {
+  kind: string;
+  diameter_mm: number;
+}
+export interface Way {
+  name: string;
+  mode: "one-cord" | "two-cords" | "doubled";
+  tail: boolean;
+  cords: number;
+}
 export interface Offer {
   id: string;
   suits: boolean;
@@ -333,6 +367,7 @@ export interface Plan {
   actions: number;
   cautions: string[];
   notation: string;
+  done: string[];
   rough?: string[];
 }
 export interface PlannedCord {
@@ -466,22 +501,8 @@ export interface SpaceBall {
   diameter_mm: number;
   colour: string;
 }
-export interface FistRequest {
-  stuff: Stuff;
-  second?: string;
-  passes: number;
-  mode: "one-cord" | "two-cords" | "doubled";
-  begins: "hidden" | "with-tail";
-  core: Core;
-  outer_mm?: number;
-  left_mm?: number;
-  face?: number;
-}
-export interface Core {
-  kind: string;
-  diameter_mm: number;
-}
 export interface FistAnswer {
+  asked: FistRequest;
   drawn_up_mm: number;
   ball?: FistBall;
   refusal?: FistRefusal;

@@ -1,13 +1,13 @@
 import { Link } from "wouter";
-import { useKnots, useTags } from "../api/queries";
-import { done, type Stage, stageNames, stages } from "./stages";
+import { useTags } from "../api/queries";
+import { type Stage, stageNames, stages } from "./stages";
 import { useWork } from "./work";
 
 /** CordRail is the way through the work: the stages as knots along one cord. */
 export function CordRail({ stage }: { stage: Stage }) {
-  const { id, document, plan } = useWork();
+  const { id, plan } = useWork();
   const tag = useTags().data?.find((t) => t.id === id);
-  const tight = done(document, plan, tag, useKnots());
+  const done = (s: Stage) => (s === "log" ? tag?.stage === "logged" : (plan?.done.includes(s) ?? false));
   return (
     <nav
       aria-label="Stages"
@@ -16,11 +16,11 @@ export function CordRail({ stage }: { stage: Stage }) {
       <ul className="steps lg:steps-vertical w-full overflow-visible py-1">
         {stages.map((s) => {
           const here = s === stage;
-          const state = here ? "open now" : tight[s] ? "done" : "not done";
+          const state = here ? "open now" : done(s) ? "done" : "not done";
           return (
             <li key={s} className="step step-primary min-h-0! min-w-14!">
               <span className="step-icon border-none! bg-transparent!">
-                <StageKnot open={here} tight={tight[s]} />
+                <StageKnot open={here} tight={done(s)} />
               </span>
               <Link
                 href={`/piece/${id}/${s}`}

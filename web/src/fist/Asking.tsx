@@ -6,21 +6,16 @@ import { across, length } from "../ui/units";
 
 type Set = (part: Partial<FistRequest>) => void;
 
-const modes = [
-  { id: "one-cord hidden", name: "one cord, start hidden" },
-  { id: "one-cord with-tail", name: "one cord, start with the tail" },
-  { id: "two-cords hidden", name: "two cords from their stopper" },
-  { id: "doubled hidden", name: "doubled leads, four strands out" },
-];
-
 /** Asking is what the ball is wanted of: cord, way, passes, core, or a size or a length to come from. */
 export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: FistAnswer; onSet: Set }) {
   const spools = useDrawer().data ?? [];
-  const makes = useCatalogue().data?.makes ?? [];
+  const catalogue = useCatalogue().data;
+  const makes = catalogue?.makes ?? [];
+  const ways = catalogue?.ball_ways ?? [];
   const { units } = useSettings();
   const spool = spools.find((s) => JSON.stringify(s.stuff) === JSON.stringify(ask.stuff));
   const stuff = (part: Partial<FistRequest["stuff"]>) => onSet({ stuff: { ...ask.stuff, ...part } });
-  const two = ask.mode !== "one-cord";
+  const two = (ways.find((w) => w.mode === ask.mode)?.cords ?? 1) > 1;
   return (
     <section aria-label="What is asked" className="flex flex-col gap-3">
       <Choice
@@ -64,13 +59,9 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
       )}
       <Choice
         label="Tied with"
-        value={`${ask.mode} ${two ? "hidden" : ask.begins}`}
-        options={modes}
-        onSet={(v) => {
-          const [mode, begins] = v.split(" ") as [FistRequest["mode"], FistRequest["begins"]];
-          const kind = mode === "two-cords" ? "stopper" : ask.core.kind === "stopper" ? "marble" : ask.core.kind;
-          onSet({ mode, begins, core: { kind, diameter_mm: mode === "two-cords" ? 0 : ask.core.diameter_mm } });
-        }}
+        value={String(ways.findIndex((w) => w.mode === ask.mode && w.tail === (ask.tail ?? false)))}
+        options={ways.map((w, i) => ({ id: String(i), name: w.name }))}
+        onSet={(v) => onSet({ mode: ways[Number(v)].mode, tail: ways[Number(v)].tail })}
       />
       {two && (
         <label className="flex items-center justify-between text-sm">

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api } from "../api/client";
-import { useChange, useDrawer, useFist, useSettings } from "../api/queries";
+import { useCatalogue, useChange, useDrawer, useFist, useSettings } from "../api/queries";
 import type { Bench, CreateRequest, FistRequest } from "../api/types.gen";
 import { Alert } from "../ui/Alert";
 import { SettingsMenu } from "../ui/SettingsMenu";
@@ -11,28 +11,32 @@ import { Asking } from "./Asking";
 import { Chart } from "./Chart";
 import { CoreDrawer } from "./CoreDrawer";
 
-const first: FistRequest = {
-  stuff: { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" },
-  second: "#e3c88f",
-  passes: 3,
-  mode: "one-cord",
-  begins: "hidden",
-  core: { kind: "marble", diameter_mm: 0 },
-};
-
 /** Fist answers the quick question about a ball and its core, with no piece open. */
 export function Fist() {
+  const usual = useCatalogue().data?.ball;
+  const spools = useDrawer();
+  useEffect(() => {
+    document.title = "Balls and cores · Nimble Bight";
+  }, []);
+  if (!usual || spools.isPending) {
+    return (
+      <p className="p-6" role="status" data-wait>
+        Drawing balls up…
+      </p>
+    );
+  }
+  return <Asked first={{ ...usual, stuff: spools.data?.[0]?.stuff ?? usual.stuff }} />;
+}
+
+function Asked({ first }: { first: FistRequest }) {
   const [ask, setAsk] = useState(first);
-  const spools = useDrawer().data;
-  const [touched, setTouched] = useState(false);
   const { units } = useSettings();
   const [, go] = useLocation();
-  const own = spools?.[0];
-  const now: FistRequest = !touched && own ? { ...ask, stuff: own.stuff } : ask;
-  const answer = useFist(now);
+  const answer = useFist(ask);
+  // As the server took it: with a core that goes with how it is tied.
+  const now = answer.data && !answer.isPlaceholderData ? answer.data.asked : ask;
   const hang = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
   const set = (part: Partial<FistRequest>) => {
-    setTouched(true);
     setAsk({ ...now, ...part });
   };
   const a = answer.data;
@@ -40,9 +44,6 @@ export function Fist() {
     if (!a?.ball || answer.isPlaceholderData || hang.isPending) return;
     hang.mutate({ document: a.piece }, { onSuccess: (b) => go(`/piece/${b.id}/tie`) });
   };
-  useEffect(() => {
-    document.title = "Balls and cores · Nimble Bight";
-  }, []);
   useKeys({ t: tie });
   const failed = answer.error ?? hang.error;
   return (

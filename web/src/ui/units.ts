@@ -1,12 +1,11 @@
 import type { Settings } from "../api/types.gen";
+import { cutParts, fineParts, inchMM as inch, lengthParts } from "./units.gen";
 
 export type Units = Settings["units"];
 
-const inch = 25.4;
-
 /** length writes millimetres in the maker's units. */
 export function length(mm: number, units: Units, fine = false): string {
-  if (units === "inch") return `${inches(mm, 16)} in`;
+  if (units === "inch") return `${inches(mm, lengthParts)} in`;
   if (fine && mm < 100) return `${mm.toFixed(1)} mm`;
   if (mm >= 10_000) return `${(mm / 1000).toFixed(2)} m`;
   return `${Math.round(mm)} mm`;
@@ -14,7 +13,7 @@ export function length(mm: number, units: Units, fine = false): string {
 
 /** diameter writes a thickness: of a cord, a wire, a hole or a bead. */
 export function diameter(mm: number, units: Units): string {
-  if (units === "inch") return `${inches(mm, 32)} in`;
+  if (units === "inch") return `${inches(mm, fineParts)} in`;
   return `${Number(mm.toFixed(2))} mm`;
 }
 
@@ -26,13 +25,13 @@ export function across(mm: number, units: Units): string {
 /** foldAt writes the place of a fold; it is never rounded down. */
 export function foldAt(mm: number, units: Units): string {
   const up = (v: number) => Math.ceil(v - 1e-6);
-  if (units === "inch") return `${inches((up((mm / inch) * 16) / 16) * inch, 16)} in`;
+  if (units === "inch") return `${inches((up((mm / inch) * lengthParts) / lengthParts) * inch, lengthParts)} in`;
   return `${up(mm * 10) / 10} mm`;
 }
 
 /** cutTo writes what is cut to; cuts are rounded up before. */
 export function cutTo(mm: number, units: Units): string {
-  return units === "inch" ? `${inches(mm, 4)} in` : length(mm, units);
+  return units === "inch" ? `${inches(mm, cutParts)} in` : length(mm, units);
 }
 
 /** inches writes millimetres in inches with a fraction of 1/parts at the finest. */
@@ -75,5 +74,7 @@ export function said(message: string, units: Units, fold?: number): string {
 /** written is a length as it stands in a field to be changed; "" where there is none. */
 export function written(mm: number | undefined, units: Units, fine?: boolean): string {
   if (!mm) return "";
-  return units === "inch" ? `${inches(mm, fine ? 32 : 16)} in` : `${Number(mm.toFixed(fine ? 2 : 1))} mm`;
+  return units === "inch"
+    ? `${inches(mm, fine ? fineParts : lengthParts)} in`
+    : `${Number(mm.toFixed(fine ? 2 : 1))} mm`;
 }

@@ -1,16 +1,8 @@
+import { useCatalogue } from "../../api/queries";
 import type { Hardware, Purpose as PurposeOf } from "../../api/types.gen";
 import { Choice, Panel, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { useWork } from "../work";
-
-const kinds = ["key-fob", "charm", "lanyard", "zip-pull", "wrist-strap", "stopper", "fist", "rope-ball", "napkin-ring"];
-const hangers: { id: Hardware["type"]; name: string }[] = [
-  { id: "split-ring", name: "a split ring" },
-  { id: "swivel-clip", name: "a swivel clip with a flat eye" },
-  { id: "carabiner", name: "a carabiner" },
-  { id: "rod", name: "a rod or pin" },
-  { id: "none", name: "nothing" },
-];
 
 /** Purpose: what it hangs on, how long it shall be. */
 export function Purpose() {
@@ -18,6 +10,10 @@ export function Purpose() {
   const p = document.purpose;
   const set = (v: Partial<PurposeOf>) => edit((d) => ({ ...d, purpose: { ...d.purpose, ...v } }));
   const hang = (v: Partial<Hardware>) => set({ hangs_on: { ...p.hangs_on, ...v } });
+  const catalogue = useCatalogue().data;
+  const kinds = catalogue?.kinds ?? [];
+  const fittings = catalogue?.fittings ?? [];
+  const fitting = fittings.find((f) => f.id === p.hangs_on.type);
   const known = kinds.includes(p.kind) ? kinds : [p.kind, ...kinds];
   return (
     <Panel title="Purpose" lead="What it is for fixes all other sizes.">
@@ -32,20 +28,20 @@ export function Purpose() {
         label="It hangs on"
         path="purpose.hangs_on.type"
         value={p.hangs_on.type}
-        options={hangers}
+        options={fittings}
         onSet={(type) => hang({ type: type as Hardware["type"] })}
       />
-      {p.hangs_on.type !== "none" && (
+      {fitting?.inner && fitting.wire && (
         <div className="grid grid-cols-2 gap-3">
           <LengthInput
-            label={p.hangs_on.type === "rod" ? "Its length" : "Inner width"}
+            label={fitting.inner}
             path="purpose.hangs_on.inner_mm"
             mm={p.hangs_on.inner_mm}
             onSet={(v) => v && hang({ inner_mm: v })}
             fine
           />
           <LengthInput
-            label={p.hangs_on.type === "rod" ? "Its thickness" : "Wire"}
+            label={fitting.wire}
             path="purpose.hangs_on.wire_mm"
             mm={p.hangs_on.wire_mm}
             onSet={(v) => v && hang({ wire_mm: v })}

@@ -12,8 +12,6 @@ import { diameter } from "../../ui/units";
 import { useWork } from "../work";
 import { usedCords } from "./used";
 
-export const fresh: StuffOf = { make: "kernmantle", material: "nylon", diameter_mm: 4, colour: "#0f5c63" };
-
 export function nextId(cords: Cord[]): string {
   for (let i = 0; ; i++) {
     const id = i < 26 ? String.fromCharCode(65 + i) : `C${i}`;
@@ -27,6 +25,7 @@ export function Stuff() {
   const { units } = useSettings();
   const knots = useKnots();
   const used = usedCords(document, knots);
+  const usual = useCatalogue().data?.stuff;
   const [drawer, setDrawer] = useState<{ cord: number | null } | null>(null);
   const set = (i: number, stuff: StuffOf) =>
     edit((d) => ({ ...d, cords: d.cords.map((c, k) => (k === i ? { ...c, stuff } : c)) }));
@@ -70,7 +69,7 @@ export function Stuff() {
         <button type="button" className="btn btn-sm" onClick={() => setDrawer({ cord: null })}>
           Take a cord from the drawer
         </button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => add(fresh)}>
+        <button type="button" className="btn btn-ghost btn-sm" disabled={!usual} onClick={() => usual && add(usual)}>
           Describe another
         </button>
       </div>
@@ -136,6 +135,7 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
   const put = useChange((s: Spool) => (s.id ? api.put(`/drawer/${s.id}`, s) : api.post("/drawer", s)), [["drawer"]]);
   const drop = useChange((id: number) => api.drop(`/drawer/${id}`), [["drawer"]]);
   const [open, setOpen] = useState<Spool | null>(null);
+  const usual = useCatalogue().data?.stuff;
   const { units } = useSettings();
   const failed = put.error ?? drop.error;
   return (
@@ -210,7 +210,12 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
             ))}
             {drawer.data?.length === 0 && <li>The drawer is empty. Add the first cord.</li>}
           </ul>
-          <button type="button" className="btn btn-sm mt-3" onClick={() => setOpen({ id: 0, name: "", stuff: fresh })}>
+          <button
+            type="button"
+            className="btn btn-sm mt-3"
+            disabled={!usual}
+            onClick={() => usual && setOpen({ id: 0, name: "", stuff: usual })}
+          >
             Add a cord
           </button>
         </>

@@ -28,8 +28,7 @@ export function Nested(p: {
     out.splice(to, 0, s);
     p.onSet(out);
   };
-  // Brackets in brackets are for the typed line.
-  const choices = p.catalogue.knots.filter((k) => !k.outside && !k.holds);
+  const choices = p.catalogue.knots.filter((k) => k.nests);
   const free = freeCords(document, useKnots()).map((c) => c.id);
   const offers = useOffers(p.strands, free).data;
   return (

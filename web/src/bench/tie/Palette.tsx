@@ -6,7 +6,7 @@ import { Fitted } from "../../hang/Plate";
 import { Dialog } from "../../ui/Dialog";
 import { Swatch } from "../../ui/fields";
 import { diameter } from "../../ui/units";
-import { fresh, nextId } from "../stuff/Stuff";
+import { nextId } from "../stuff/Stuff";
 import { freeCords } from "../stuff/used";
 
 /** Palette finds a knot by its name, its other names and its look, and adds it. */
@@ -58,6 +58,7 @@ export function Palette(p: {
     return (
       <WhichCord
         knot={own}
+        usual={p.catalogue.stuff}
         document={p.document}
         onClose={p.onClose}
         onBack={() => setOwn(null)}
@@ -98,6 +99,7 @@ export function Palette(p: {
 /** WhichCord asks which cord a section of its own cord is tied with: a free one of the piece, one of the drawer, or a new one. */
 function WhichCord(p: {
   knot: CatalogueKnot;
+  usual: Cord["stuff"];
   document: Document;
   onTake: (c: Cord, added: boolean) => void;
   onBack: () => void;
@@ -138,7 +140,7 @@ function WhichCord(p: {
           <button
             type="button"
             className="btn btn-ghost h-auto w-full justify-start py-1.5"
-            onClick={() => p.onTake(withStuff(p.document.cords[0]?.stuff ?? fresh), true)}
+            onClick={() => p.onTake(withStuff(p.document.cords[0]?.stuff ?? p.usual), true)}
           >
             A new one{p.document.cords[0] ? `, like cord ${p.document.cords[0].id}` : ""}; change it in Stuff
           </button>

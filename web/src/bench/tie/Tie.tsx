@@ -270,7 +270,7 @@ function Grouping({ index, section, k }: { index: number; section: Section; k: C
   const { document, edit, select } = useWork();
   const next = document.sequence[index + 1];
   const catalogue = useCatalogue().data;
-  const outside = (s: Section) => catalogue?.knots.find((q) => q.id === s.do)?.outside ?? false;
+  const groups = (s: Section) => catalogue?.knots.find((q) => q.id === s.do)?.groups ?? true;
   const again = catalogue?.knots.find((q) => q.holds === "again")?.id;
   const act = (name: string, on: () => void, off?: boolean) => (
     <button type="button" className="btn btn-ghost btn-xs h-7" disabled={off} onClick={on}>
@@ -296,12 +296,12 @@ function Grouping({ index, section, k }: { index: number; section: Section; k: C
         })}
       {k.holds === "again"
         ? act("Ungroup", () => put(1, ([s]) => s.sequence ?? [s]))
-        : again && !outside(section) && act("Repeat", () => put(1, (sequence) => [{ do: again, count: 2, sequence }]))}
+        : again && groups(section) && act("Repeat", () => put(1, (sequence) => [{ do: again, count: 2, sequence }]))}
       {k.holds === "again" &&
         act(
           "Add the next to it",
           () => put(2, ([s, after]) => [{ ...s, sequence: [...(s.sequence ?? []), after] }]),
-          !next || outside(next),
+          !next || !groups(next),
         )}
     </>
   );

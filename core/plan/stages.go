@@ -1,0 +1,55 @@
+package plan
+
+import (
+	"slices"
+	"strings"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+)
+
+// Stage is a stage of the work on a piece, in the order in which makers work. What
+// is checked and logged comes after the piece and is not told by its plan.
+type Stage string
+
+// The stages that a plan tells of.
+const (
+	AtPurpose Stage = "purpose"
+	AtStuff   Stage = "stuff"
+	AtCut     Stage = "cut"
+	AtTie     Stage = "tie"
+	AtFinish  Stage = "finish"
+)
+
+// done are the stages that have what they need: something to work on, and no
+// warning of theirs.
+func done(d piece.Document, warnings []Warning) []Stage {
+	warned := func(of func(code string) bool) bool {
+		return slices.ContainsFunc(warnings, func(w Warning) bool { return of(w.Code) })
+	}
+	has := func(of func(k knot.Knot) bool) bool {
+		return slices.ContainsFunc(d.Sequence, func(s knot.Section) bool {
+			k, ok := knot.Get(s.Do)
+			return ok && of(k)
+		})
+	}
+	is := func(codes ...string) func(string) bool {
+		return func(code string) bool { return slices.Contains(codes, code) }
+	}
+	out := []Stage{}
+	for _, s := range []struct {
+		stage Stage
+		done  bool
+	}{
+		{AtPurpose, d.Purpose.LengthMM > 0 && !warned(is("mount-crowded"))},
+		{AtStuff, len(d.Cords) > 0 && !warned(is("cord-unused"))},
+		{AtCut, len(d.Cords) > 0 && !warned(func(c string) bool { return strings.HasSuffix(c, "-short") })},
+		{AtTie, has(func(k knot.Knot) bool { return !k.Mounts && !k.Ends }) && !warned(is("length-off"))},
+		{AtFinish, has(func(k knot.Knot) bool { return k.Ends }) && !warned(is("ends-not-finished", "flame-on-natural-fibre"))},
+	} {
+		if s.done {
+			out = append(out, s.stage)
+		}
+	}
+	return out
+}
