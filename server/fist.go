@@ -6,9 +6,9 @@ import (
 	"math"
 
 	"github.com/gin-gonic/gin"
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/curve"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
@@ -275,7 +275,7 @@ func (s *Server) fistPicture(c *gin.Context) {
 		} else { // it hangs by its ends
 			for _, st := range strands {
 				for i, v := range st.Points {
-					st.Points[i] = curve.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
+					st.Points[i] = r3.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
 				}
 			}
 		}
@@ -300,9 +300,9 @@ func (s *Server) fistSpace(c *gin.Context) {
 	stuffs := q.stuffs()
 	out := Space{Strands: []Thread{}}
 	for _, st := range b.Strands() {
-		run := make([]curve.Vec, len(st.Points))
+		run := make([]r3.Vec, len(st.Points))
 		for i, v := range st.Points {
-			run[i] = curve.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
+			run[i] = r3.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
 		}
 		stuff := stuffs[st.Cord]
 		stuff.DiameterMM = b.Cord.Hard()

@@ -5,6 +5,7 @@ import (
 	"strconv"
 
 	"github.com/gin-gonic/gin"
+	"gonum.org/v1/gonum/spatial/r3"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/piece"
@@ -66,7 +67,7 @@ func space(pl plan.Plan, d piece.Document, section int) Space {
 	middle := (from + to) / 2
 	for _, s := range l.Near(from, to) {
 		c := d.Cords[s.Cord]
-		var run []curve.Vec
+		var run []r3.Vec
 		flush := func() {
 			if len(run) > 1 && (curve.Curve{Points: run}).Length() > 2*l.Figures[s.Cord].DrawnUpMM { // no crumbs at the borders
 				out.Strands = append(out.Strands, thread(c.ID, c.Stuff.Colour, l.Figures[s.Cord].DrawnUpMM, run, middle))
@@ -100,7 +101,7 @@ func space(pl plan.Plan, d piece.Document, section int) Space {
 }
 
 // thread is a run of cord with its y from the middle, close enough to bend.
-func thread(cord, colour string, mm float64, run []curve.Vec, middle float64) Thread {
+func thread(cord, colour string, mm float64, run []r3.Vec, middle float64) Thread {
 	t := Thread{Cord: cord, Colour: colour, DiameterMM: mm, Points: []float64{}}
 	line := curve.Spline(run, false)
 	n := max(3, int(line.Length()/(0.3*mm)))

@@ -5,6 +5,8 @@ import (
 	"math"
 	"math/cmplx"
 	"sort"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // Crossing is a place where one strand passes over another, as seen from +z.
@@ -78,13 +80,13 @@ func edges(c Curve) int {
 	return len(c.Points) - 1
 }
 
-func edge(c Curve, i int) (Vec, Vec) {
+func edge(c Curve, i int) (r3.Vec, r3.Vec) {
 	return c.Points[i], c.Points[(i+1)%len(c.Points)]
 }
 
 // meet tells where two edges cross in the plane of view; half-open, so that a
 // crossing on a shared point counts once.
-func meet(p0, p1, q0, q1 Vec) (s, t, cross float64, ok bool) {
+func meet(p0, p1, q0, q1 r3.Vec) (s, t, cross float64, ok bool) {
 	if math.Max(p0.X, p1.X) < math.Min(q0.X, q1.X) || math.Max(q0.X, q1.X) < math.Min(p0.X, p1.X) ||
 		math.Max(p0.Y, p1.Y) < math.Min(q0.Y, q1.Y) || math.Max(q0.Y, q1.Y) < math.Min(p0.Y, p1.Y) {
 		return 0, 0, 0, false
@@ -320,7 +322,7 @@ func Determinant(cs []Crossing, n int) int {
 // the look at the back.
 func TurnY(c Curve, angle float64) Curve {
 	sin, cos := math.Sincos(angle)
-	return c.Map(func(p Vec) Vec {
-		return Vec{X: cos*p.X + sin*p.Z, Y: p.Y, Z: -sin*p.X + cos*p.Z}
+	return c.Map(func(p r3.Vec) r3.Vec {
+		return r3.Vec{X: cos*p.X + sin*p.Z, Y: p.Y, Z: -sin*p.X + cos*p.Z}
 	})
 }

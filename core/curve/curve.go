@@ -14,15 +14,12 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Vec is a point or a direction in space.
-type Vec = r3.Vec
-
 // Curve is the centre line of a cord as a polyline.
 //
 // Invariants: at least two points; no two neighbours coincide; a closed curve
 // does not repeat its first point at the end.
 type Curve struct {
-	Points []Vec
+	Points []r3.Vec
 	Closed bool
 }
 
@@ -44,7 +41,7 @@ func (c Curve) Length() float64 {
 func (c Curve) Resample(n int) Curve {
 	pts := c.Points
 	if c.Closed {
-		pts = append(append([]Vec{}, pts...), pts[0])
+		pts = append(append([]r3.Vec{}, pts...), pts[0])
 	}
 	edges := n - 1
 	if c.Closed {
@@ -55,7 +52,7 @@ func (c Curve) Resample(n int) Curve {
 		at[i] = at[i-1] + r3.Norm(r3.Sub(pts[i], pts[i-1]))
 	}
 	total := at[len(at)-1]
-	out := make([]Vec, n)
+	out := make([]r3.Vec, n)
 	k := 0
 	for i := range out {
 		s := total * float64(i) / float64(edges)
@@ -72,8 +69,8 @@ func (c Curve) Resample(n int) Curve {
 }
 
 // Map gives the curve with f applied to each of its points.
-func (c Curve) Map(f func(Vec) Vec) Curve {
-	out := make([]Vec, len(c.Points))
+func (c Curve) Map(f func(r3.Vec) r3.Vec) Curve {
+	out := make([]r3.Vec, len(c.Points))
 	for i, p := range c.Points {
 		out[i] = f(p)
 	}
@@ -83,7 +80,7 @@ func (c Curve) Map(f func(Vec) Vec) Curve {
 // Reverse gives the curve walked the other way.
 func (c Curve) Reverse() Curve {
 	n := len(c.Points)
-	out := make([]Vec, n)
+	out := make([]r3.Vec, n)
 	for i, p := range c.Points {
 		out[n-1-i] = p
 	}
@@ -94,26 +91,26 @@ func (c Curve) Reverse() Curve {
 func (c Curve) Box() r3.Box {
 	b := r3.Box{Min: c.Points[0], Max: c.Points[0]}
 	for _, p := range c.Points {
-		b.Min = Vec{X: math.Min(b.Min.X, p.X), Y: math.Min(b.Min.Y, p.Y), Z: math.Min(b.Min.Z, p.Z)}
-		b.Max = Vec{X: math.Max(b.Max.X, p.X), Y: math.Max(b.Max.Y, p.Y), Z: math.Max(b.Max.Z, p.Z)}
+		b.Min = r3.Vec{X: math.Min(b.Min.X, p.X), Y: math.Min(b.Min.Y, p.Y), Z: math.Min(b.Min.Z, p.Z)}
+		b.Max = r3.Vec{X: math.Max(b.Max.X, p.X), Y: math.Max(b.Max.Y, p.Y), Z: math.Max(b.Max.Z, p.Z)}
 	}
 	return b
 }
 
 // Lerp is the point at t from a (0) to b (1).
-func Lerp(a, b Vec, t float64) Vec {
+func Lerp(a, b r3.Vec, t float64) r3.Vec {
 	return r3.Add(r3.Scale(1-t, a), r3.Scale(t, b))
 }
 
 // Spline lays a centripetal Catmull-Rom curve through the points of a route,
 // eight points to each span: it goes through every point and makes no loops of
 // its own.
-func Spline(route []Vec, closed bool) Curve {
+func Spline(route []r3.Vec, closed bool) Curve {
 	n := len(route)
 	if n < 3 {
-		return Curve{Points: append([]Vec{}, route...), Closed: closed}
+		return Curve{Points: append([]r3.Vec{}, route...), Closed: closed}
 	}
-	point := func(i int) Vec {
+	point := func(i int) r3.Vec {
 		if closed {
 			return route[((i%n)+n)%n]
 		}
@@ -130,16 +127,16 @@ func Spline(route []Vec, closed bool) Curve {
 		spans = n
 	}
 	const per = 8
-	out := make([]Vec, 0, spans*per+1)
+	out := make([]r3.Vec, 0, spans*per+1)
 	for i := range spans {
-		p := [4]Vec{point(i - 1), point(i), point(i + 1), point(i + 2)}
+		p := [4]r3.Vec{point(i - 1), point(i), point(i + 1), point(i + 2)}
 		var t [4]float64
 		for k := 1; k < 4; k++ {
 			t[k] = t[k-1] + math.Max(1e-6, math.Sqrt(r3.Norm(r3.Sub(p[k], p[k-1]))))
 		}
 		for s := range per {
 			u := t[1] + (t[2]-t[1])*float64(s)/per
-			mix := func(a, b Vec, ta, tb float64) Vec { return Lerp(a, b, (u-ta)/(tb-ta)) }
+			mix := func(a, b r3.Vec, ta, tb float64) r3.Vec { return Lerp(a, b, (u-ta)/(tb-ta)) }
 			a1, a2, a3 := mix(p[0], p[1], t[0], t[1]), mix(p[1], p[2], t[1], t[2]), mix(p[2], p[3], t[2], t[3])
 			b1, b2 := mix(a1, a2, t[0], t[2]), mix(a2, a3, t[1], t[3])
 			out = append(out, mix(b1, b2, t[1], t[2]))

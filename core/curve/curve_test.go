@@ -22,7 +22,7 @@ func wave(n int, phase float64) curve.Curve {
 	var c curve.Curve
 	for i := range n {
 		t := 6 * float64(i) / float64(n-1)
-		c.Points = append(c.Points, curve.Vec{X: math.Sin(1.7*t + phase), Y: t + 0.3*math.Cos(2*t), Z: 0.8 * math.Cos(1.1*t+2*phase)})
+		c.Points = append(c.Points, r3.Vec{X: math.Sin(1.7*t + phase), Y: t + 0.3*math.Cos(2*t), Z: 0.8 * math.Cos(1.1*t+2*phase)})
 	}
 	return c
 }
@@ -33,7 +33,7 @@ func torus(p, q float64, n int) curve.Curve {
 	for i := range n {
 		t := 2 * math.Pi * (float64(i) + 0.37) / float64(n)
 		r := 2.5 + math.Cos(q*t)
-		c.Points = append(c.Points, curve.Vec{X: r * math.Cos(p*t), Y: r * math.Sin(p*t), Z: math.Sin(q * t)})
+		c.Points = append(c.Points, r3.Vec{X: r * math.Cos(p*t), Y: r * math.Sin(p*t), Z: math.Sin(q * t)})
 	}
 	return c
 }
@@ -43,7 +43,7 @@ func figureEight(n int) curve.Curve {
 	for i := range n {
 		t := 2 * math.Pi * (float64(i) + 0.21) / float64(n)
 		r := 2 + math.Cos(2*t)
-		c.Points = append(c.Points, curve.Vec{X: r * math.Cos(3*t), Y: r * math.Sin(3*t), Z: math.Sin(4 * t)})
+		c.Points = append(c.Points, r3.Vec{X: r * math.Cos(3*t), Y: r * math.Sin(3*t), Z: math.Sin(4 * t)})
 	}
 	return c
 }
@@ -58,10 +58,10 @@ func crossings(t *testing.T, cs ...curve.Curve) []curve.Crossing {
 }
 
 func TestLengthOfACircleAndOfItsSpline(t *testing.T) {
-	var route []curve.Vec
+	var route []r3.Vec
 	for i := range 12 {
 		s, c := math.Sincos(2 * math.Pi * float64(i) / 12)
-		route = append(route, curve.Vec{X: 3 * c, Y: 3 * s})
+		route = append(route, r3.Vec{X: 3 * c, Y: 3 * s})
 	}
 	near(t, "the circle's length", curve.Spline(route, true).Length(), 6*math.Pi, 0.02*6*math.Pi)
 	for _, p := range route {
@@ -129,8 +129,8 @@ func TestSegmentDistanceLaws(t *testing.T) {
 }
 
 func TestGapOfTwoStraightCords(t *testing.T) {
-	a := curve.Curve{Points: []curve.Vec{{X: -5}, {X: 5}}}
-	b := curve.Curve{Points: []curve.Vec{{Y: -5, Z: 3}, {Y: 5, Z: 3}}}
+	a := curve.Curve{Points: []r3.Vec{{X: -5}, {X: 5}}}
+	b := curve.Curve{Points: []r3.Vec{{Y: -5, Z: 3}, {Y: 5, Z: 3}}}
 	near(t, "the gap", curve.Gap(a, 2, b, 1), 1.5, 1e-12)
 	near(t, "the overlap", curve.Gap(a, 4, b, 4), -1, 1e-12)
 }
@@ -156,7 +156,7 @@ func TestCrossingLaws(t *testing.T) {
 	if n1 != n || sum1 != -sum {
 		t.Errorf("law 1: %d crossings of sum %d became %d of %d", n, sum, n1, sum1)
 	}
-	mirror := func(v curve.Vec) curve.Vec { v.X = -v.X; return v }
+	mirror := func(v r3.Vec) r3.Vec { v.X = -v.X; return v }
 	n2, sum2 := between(crossings(t, a.Map(mirror), b.Map(mirror)))
 	if n2 != n || sum2 != -sum {
 		t.Errorf("law 2: %d crossings of sum %d became %d of %d", n, sum, n2, sum2)
@@ -182,8 +182,8 @@ func TestCrossingLaws(t *testing.T) {
 }
 
 func TestCurvesThatMeetAreRefused(t *testing.T) {
-	a := curve.Curve{Points: []curve.Vec{{X: -1}, {X: 1}}}
-	b := curve.Curve{Points: []curve.Vec{{Y: -1}, {Y: 1}}}
+	a := curve.Curve{Points: []r3.Vec{{X: -1}, {X: 1}}}
+	b := curve.Curve{Points: []r3.Vec{{Y: -1}, {Y: 1}}}
 	if _, err := curve.Crossings([]curve.Curve{a, b}); err == nil {
 		t.Error("two curves that meet have no over and under, yet were taken")
 	}
@@ -191,7 +191,7 @@ func TestCurvesThatMeetAreRefused(t *testing.T) {
 
 // Published determinants and Alexander polynomials of knots and links.
 func TestKnotsAreTold(t *testing.T) {
-	ring := func(f func(s, c float64) curve.Vec) curve.Curve {
+	ring := func(f func(s, c float64) r3.Vec) curve.Curve {
 		c := curve.Curve{Closed: true}
 		for i := range 80 {
 			s, k := math.Sincos(2 * math.Pi * (float64(i) + 0.3) / 80)
@@ -201,9 +201,9 @@ func TestKnotsAreTold(t *testing.T) {
 	}
 	// Three ellipses in planes at right angles, each inside the next.
 	borromean := []curve.Curve{
-		ring(func(s, c float64) curve.Vec { return tilt(curve.Vec{X: 2 * c, Y: s}) }),
-		ring(func(s, c float64) curve.Vec { return tilt(curve.Vec{Y: 2 * c, Z: s}) }),
-		ring(func(s, c float64) curve.Vec { return tilt(curve.Vec{Z: 2 * c, X: s}) }),
+		ring(func(s, c float64) r3.Vec { return tilt(r3.Vec{X: 2 * c, Y: s}) }),
+		ring(func(s, c float64) r3.Vec { return tilt(r3.Vec{Y: 2 * c, Z: s}) }),
+		ring(func(s, c float64) r3.Vec { return tilt(r3.Vec{Z: 2 * c, X: s}) }),
 	}
 	for _, k := range []struct {
 		name        string
@@ -215,8 +215,8 @@ func TestKnotsAreTold(t *testing.T) {
 		{"figure-eight", []curve.Curve{figureEight(240)}, 5, 1},
 		{"cinquefoil", []curve.Curve{torus(2, 5, 240)}, 5, 11},
 		{"Hopf link", []curve.Curve{
-			ring(func(s, c float64) curve.Vec { return curve.Vec{X: c, Y: s, Z: 0.2 * s} }),
-			ring(func(s, c float64) curve.Vec { return curve.Vec{X: 1 + c, Y: 0.3 * s, Z: s} })}, 2, 1},
+			ring(func(s, c float64) r3.Vec { return r3.Vec{X: c, Y: s, Z: 0.2 * s} }),
+			ring(func(s, c float64) r3.Vec { return r3.Vec{X: 1 + c, Y: 0.3 * s, Z: s} })}, 2, 1},
 		{"Borromean rings", borromean, 16, 1},
 	} {
 		cs := crossings(t, k.curves...)
@@ -247,11 +247,11 @@ func TestKnotsAreTold(t *testing.T) {
 
 // tilt turns a point so that no two edges of a symmetric figure coincide in
 // the picture.
-func tilt(v curve.Vec) curve.Vec {
+func tilt(v r3.Vec) r3.Vec {
 	s, c := math.Sincos(0.5)
-	v = curve.Vec{X: c*v.X + s*v.Z, Y: v.Y, Z: -s*v.X + c*v.Z}
+	v = r3.Vec{X: c*v.X + s*v.Z, Y: v.Y, Z: -s*v.X + c*v.Z}
 	s, c = math.Sincos(0.37)
-	return curve.Vec{X: v.X, Y: c*v.Y + s*v.Z, Z: -s*v.Y + c*v.Z}
+	return r3.Vec{X: v.X, Y: c*v.Y + s*v.Z, Z: -s*v.Y + c*v.Z}
 }
 
 // The published Alexander polynomials, and the rules of a planar diagram: every
@@ -325,8 +325,8 @@ func TestLinkingNumberSurvivesBending(t *testing.T) {
 		a.Closed, b.Closed = true, true
 		for i := range 90 {
 			s, c := math.Sincos(2 * math.Pi * (float64(i) + 0.13) / 90)
-			a.Points = append(a.Points, curve.Vec{X: c, Y: s, Z: 0.2*s + bend*c*s})
-			b.Points = append(b.Points, curve.Vec{X: 1 + c, Y: 0.4*s + bend*c, Z: s})
+			a.Points = append(a.Points, r3.Vec{X: c, Y: s, Z: 0.2*s + bend*c*s})
+			b.Points = append(b.Points, r3.Vec{X: 1 + c, Y: 0.4*s + bend*c, Z: s})
 		}
 		l := curve.LinkingNumber(crossings(t, a, b), 0, 1)
 		near(t, "|linking number|", math.Abs(l), 1, 0)
@@ -335,8 +335,8 @@ func TestLinkingNumberSurvivesBending(t *testing.T) {
 
 // A newcomer's first look: how long a spline is and which strand lies over.
 func Example() {
-	over := curve.Curve{Points: []curve.Vec{{X: -2, Z: 1}, {X: 2, Z: 1}}}
-	under := curve.Curve{Points: []curve.Vec{{Y: -2}, {Y: 2}}}
+	over := curve.Curve{Points: []r3.Vec{{X: -2, Z: 1}, {X: 2, Z: 1}}}
+	under := curve.Curve{Points: []r3.Vec{{Y: -2}, {Y: 2}}}
 	cs, err := curve.Crossings([]curve.Curve{over, under})
 	if err != nil {
 		fmt.Println(err)

@@ -11,7 +11,7 @@ import (
 //
 //	(1) SegmentDistance(p, q) == SegmentDistance(q, p) with s and t swapped
 //	(2) reversing a segment leaves the distance as it is
-func SegmentDistance(p0, p1, q0, q1 Vec) (dist, s, t float64) {
+func SegmentDistance(p0, p1, q0, q1 r3.Vec) (dist, s, t float64) {
 	ux, uy, uz := p1.X-p0.X, p1.Y-p0.Y, p1.Z-p0.Z
 	vx, vy, vz := q1.X-q0.X, q1.Y-q0.Y, q1.Z-q0.Z
 	wx, wy, wz := p0.X-q0.X, p0.Y-q0.Y, p0.Z-q0.Z
@@ -49,8 +49,8 @@ func SegmentDistance(p0, p1, q0, q1 Vec) (dist, s, t float64) {
 func Gap(a Curve, da float64, b Curve, db float64) float64 {
 	least := math.Inf(1)
 	reach := (da + db) / 2
-	eachEdge(a, func(p0, p1 Vec) {
-		eachEdge(b, func(q0, q1 Vec) {
+	eachEdge(a, func(p0, p1 r3.Vec) {
+		eachEdge(b, func(q0, q1 r3.Vec) {
 			if far(p0, q0, least+reach+r3.Norm(r3.Sub(p1, p0))+r3.Norm(r3.Sub(q1, q0))) {
 				return
 			}
@@ -89,11 +89,11 @@ func SelfGap(c Curve, d float64) float64 {
 	return least
 }
 
-func far(p, q Vec, reach float64) bool {
+func far(p, q r3.Vec, reach float64) bool {
 	return math.Abs(p.X-q.X) > reach || math.Abs(p.Y-q.Y) > reach || math.Abs(p.Z-q.Z) > reach
 }
 
-func eachEdge(c Curve, f func(a, b Vec)) {
+func eachEdge(c Curve, f func(a, b r3.Vec)) {
 	for i := 1; i < len(c.Points); i++ {
 		f(c.Points[i-1], c.Points[i])
 	}

@@ -4,7 +4,6 @@ import (
 	"slices"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
@@ -76,7 +75,7 @@ func (y *Layout) hungUp(eye float64) {
 		eye = y.Bottom
 		y.Hardware.Type = "none"
 	}
-	over := func(v curve.Vec) curve.Vec { return curve.Vec{X: -v.X, Y: eye - v.Y, Z: v.Z} }
+	over := func(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: eye - v.Y, Z: v.Z} }
 	for _, s := range y.Strands {
 		for i, v := range s.Points {
 			s.Points[i] = over(v)
@@ -109,7 +108,7 @@ func (y *Layout) hungUp(eye float64) {
 // BallLayout is a ball by itself, hanging on nothing: strands as they are given
 // by package fist.
 func BallLayout(b ball.Ball, strands []ball.Strand, stuffs []cord.Stuff) Layout {
-	middle := curve.Vec{Y: b.CornerMM / 2}
+	middle := r3.Vec{Y: b.CornerMM / 2}
 	lay := Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Bottom: b.CornerMM, Moving: -1, Stuffs: stuffs}
 	for _, s := range stuffs {
 		lay.Figures = append(lay.Figures, s.Figures())

@@ -9,6 +9,8 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // compound walks a section that holds others: a repeat, or rows side by side.
@@ -281,13 +283,13 @@ func strandsOf(all []*leg, places []int) []*leg {
 // straight leads a strand straight down to y.
 func (w *walk) straight(l *leg, i int, y float64) {
 	mm := y - l.at.Y
-	l.free(i, knot.Free, curve.Vec{X: l.at.X, Y: y, Z: l.at.Z})
+	l.free(i, knot.Free, r3.Vec{X: l.at.X, Y: y, Z: l.at.Z})
 	l.parts = append(l.parts, Part{i, mm})
 	if w.into != nil {
 		w.into.Use = append(w.into.Use, Use{0, w.d.Cords[l.cord].ID, mm})
 	}
 	l.rulered++
-	l.dir = curve.Vec{Y: 1}
+	l.dir = r3.Vec{Y: 1}
 }
 
 // unequal warns of rows that do not come out alike and says by how much.
@@ -415,7 +417,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 				// width neither stands upright nor turns all the way.
 				sin, cos := math.Sincos(lean / 2)
 				across := v.X - middles[r]
-				l.points[p] = curve.Vec{X: centre + x + across*cos, Y: top + u*high - across*sin, Z: v.Z + z}
+				l.points[p] = r3.Vec{X: centre + x + across*cos, Y: top + u*high - across*sin, Z: v.Z + z}
 			}
 			now := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
 			if len(l.parts) > 0 {
@@ -424,7 +426,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 			}
 			l.measured()
 			l.at = l.points[len(l.points)-1]
-			l.dir = curve.Vec{Y: 1}
+			l.dir = r3.Vec{Y: 1}
 		}
 	}
 	lift := length - high

@@ -9,6 +9,8 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // folded is a band that was folded back: what comes now wraps both its parts,
@@ -71,12 +73,12 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	for _, l := range w.legs {
 		for k, v := range l.points {
 			if v.Y > at {
-				l.points[k] = loop.bend(curve.Vec{X: v.X, Y: v.Y - at, Z: v.Z}, at)
+				l.points[k] = loop.bend(r3.Vec{X: v.X, Y: v.Y - at, Z: v.Z}, at)
 			}
 		}
 		l.measured()
 		if n := len(l.points); n > 0 && !l.ended {
-			l.at, l.dir = l.points[n-1], curve.Vec{Y: -1}
+			l.at, l.dir = l.points[n-1], r3.Vec{Y: -1}
 		}
 	}
 	for b, q := range w.beads {
@@ -88,7 +90,7 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	for k, t := range w.tops {
 		for e, y := range t {
 			if y > at {
-				t[e] = loop.bend(curve.Vec{Y: y - at}, at).Y
+				t[e] = loop.bend(r3.Vec{Y: y - at}, at).Y
 			}
 		}
 		w.tops[k] = [2]float64{math.Min(t[0], t[1]), math.Max(t[0], t[1])}
@@ -132,20 +134,20 @@ func (w *walk) longest() (count, index int) {
 type loop struct {
 	thick, wide, high float64 // wide is how far its legs stand apart at the bend, half
 	at                []float64
-	line              []curve.Vec
+	line              []r3.Vec
 }
 
 // newLoop lays a band of a length into a drop-shaped loop: two legs that part
 // slowly, and a half circle.
 func newLoop(length, thick float64) loop {
 	l := loop{thick: thick, wide: math.Max(0.09*length, 0.75*thick)}
-	leg := func(drop float64) []curve.Vec {
-		var out []curve.Vec
+	leg := func(drop float64) []r3.Vec {
+		var out []r3.Vec
 		const n = 80
 		for k := 0; k <= n; k++ {
 			u := float64(k) / n
 			e := u * u * (3 - 2*u)
-			out = append(out, curve.Vec{Y: drop * u, Z: thick/2 + (l.wide-thick/2)*e})
+			out = append(out, r3.Vec{Y: drop * u, Z: thick/2 + (l.wide-thick/2)*e})
 		}
 		return out
 	}
@@ -164,10 +166,10 @@ func newLoop(length, thick float64) loop {
 	const n = 40
 	for k := 1; k < n; k++ {
 		s, c := math.Sincos(math.Pi * float64(k) / n)
-		l.line = append(l.line, curve.Vec{Y: lo + l.wide*s, Z: l.wide * c})
+		l.line = append(l.line, r3.Vec{Y: lo + l.wide*s, Z: l.wide * c})
 	}
 	for k := len(front) - 1; k >= 0; k-- {
-		l.line = append(l.line, curve.Vec{Y: front[k].Y, Z: -front[k].Z})
+		l.line = append(l.line, r3.Vec{Y: front[k].Y, Z: -front[k].Z})
 	}
 	// The front leg is where the band was: the loop lies behind it.
 	for k := range l.line {
@@ -186,7 +188,7 @@ func newLoop(length, thick float64) loop {
 
 // bend takes a point of the straight band, y from where the loop begins, to
 // where it lies on the loop.
-func (l loop) bend(v curve.Vec, at float64) curve.Vec {
+func (l loop) bend(v r3.Vec, at float64) r3.Vec {
 	k, _ := slices.BinarySearch(l.at, v.Y)
 	k = max(1, min(k, len(l.at)-1))
 	a, b := l.line[k-1], l.line[k]
@@ -195,7 +197,7 @@ func (l loop) bend(v curve.Vec, at float64) curve.Vec {
 	dy, dz := b.Y-a.Y, b.Z-a.Z
 	h := math.Hypot(dy, dz)
 	// The face looks out of the loop.
-	return curve.Vec{X: v.X, Y: at + p.Y - v.Z*dz/h, Z: p.Z + v.Z*dy/h}
+	return r3.Vec{X: v.X, Y: at + p.Y - v.Z*dz/h, Z: p.Z + v.Z*dy/h}
 }
 
 // core are the discs that a wrap of a height meets round a folded band.

@@ -6,7 +6,6 @@ import (
 	"sync"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/curve"
 	"nimblebight/core/kept"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
@@ -53,11 +52,11 @@ type Layout struct {
 // a run of it that comes near a place.
 type Strand struct {
 	Cord    int
-	Index   int         // among the strands of the piece
-	Points  []curve.Vec // mm
-	Section []int       // of each point, -1 for what hangs beyond the last
-	Lies    []knot.Lie  // of each point
-	Ends    [2]string   // form of the first and the last end, "" where it goes on
+	Index   int        // among the strands of the piece
+	Points  []r3.Vec   // mm
+	Section []int      // of each point, -1 for what hangs beyond the last
+	Lies    []knot.Lie // of each point
+	Ends    [2]string  // form of the first and the last end, "" where it goes on
 	// EndMM is how much of each end belongs to its finish.
 	EndMM [2]float64
 	// Fold is the index of the point where the second leg ends and the first
@@ -249,7 +248,7 @@ const mostInBlock = 512
 func (b *block) n() int { return int(b.to - b.from) }
 
 // at is point k of the block, in the way's order.
-func (b *block) at(k int) (v curve.Vec, section int, lie knot.Lie) {
+func (b *block) at(k int) (v r3.Vec, section int, lie knot.Lie) {
 	i := int(b.from) + k
 	if b.back {
 		i = int(b.to) - 1 - k
@@ -263,7 +262,7 @@ func (b *block) at(k int) (v curve.Vec, section int, lie knot.Lie) {
 
 // index cuts the way into blocks and finds where they are.
 func (v *way) index() {
-	var last *curve.Vec
+	var last *r3.Vec
 	put := func(b block, k int) {
 		first, _, _ := b.at(0)
 		b.skip = last != nil && r3.Norm2(r3.Sub(*last, first)) < 1e-12
@@ -385,7 +384,7 @@ func (v *way) near(index int, from, to float64) []Strand {
 		for i := first; i <= last; i++ {
 			n += v.blocks[i].n()
 		}
-		s.Points, s.Section, s.Lies = make([]curve.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+		s.Points, s.Section, s.Lies = make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
 		put := func(b *block, k int) {
 			p, section, lie := b.at(k)
 			s.Points, s.Section, s.Lies = append(s.Points, p), append(s.Section, section), append(s.Lies, lie)
@@ -432,7 +431,7 @@ func (w *walk) sides(ways []way) [][2]float64 {
 		}
 	}
 	type shared struct {
-		first *curve.Vec
+		first *r3.Vec
 		n     int
 	}
 	known := map[shared][2]float64{} // sides of curves that are laid more than once

@@ -15,11 +15,11 @@ import (
 type leg struct {
 	cord, n int // which cord, which of its legs
 	name    string
-	at      curve.Vec
-	dir     curve.Vec
+	at      r3.Vec
+	dir     r3.Vec
 
-	stretches []stretch   // laid since points was put together
-	points    []curve.Vec // from the fold, or from the first end of an own cord
+	stretches []stretch // laid since points was put together
+	points    []r3.Vec  // from the fold, or from the first end of an own cord
 	section   []int
 	lies      []knot.Lie
 
@@ -39,17 +39,17 @@ type leg struct {
 // stretch is a curve as a leg lies along it, turned about the work's axis and
 // then moved by off.
 type stretch struct {
-	points    []curve.Vec
+	points    []r3.Vec
 	lies      []knot.Lie // of each point, or nil where all lie as lie says
 	lie       knot.Lie
-	off       curve.Vec
+	off       r3.Vec
 	turn      float64
 	section   int
 	high, low float64 // the least and the greatest y, where it lies
 }
 
 // at is point k where it lies.
-func (s stretch) at(k int) curve.Vec { return r3.Add(knot.Turned(s.points[k], s.turn), s.off) }
+func (s stretch) at(k int) r3.Vec { return r3.Add(knot.Turned(s.points[k], s.turn), s.off) }
 
 func (s stretch) lieAt(k int) knot.Lie {
 	if s.lies != nil {
@@ -72,7 +72,7 @@ func (l *leg) lay(s stretch) {
 }
 
 // follow leads the leg along a path that is moved by off.
-func (l *leg) follow(section int, p knot.Path, off curve.Vec) {
+func (l *leg) follow(section int, p knot.Path, off r3.Vec) {
 	high, low := p.Span()
 	s := stretch{points: p.Points, lies: p.Lies, off: off, section: section, high: high + off.Y, low: low + off.Y}
 	l.lay(s)
@@ -96,7 +96,7 @@ func (l *leg) reaches(low, wide float64) {
 }
 
 // free leads the leg along points of its own, given where they are.
-func (l *leg) free(section int, lie knot.Lie, points ...curve.Vec) {
+func (l *leg) free(section int, lie knot.Lie, points ...r3.Vec) {
 	for _, p := range points {
 		l.reaches(p.Y, math.Abs(p.X))
 	}
@@ -111,7 +111,7 @@ func (l *leg) together() {
 		n += len(s.points)
 	}
 	if cap(l.points) < n {
-		points, section, lies := make([]curve.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+		points, section, lies := make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
 		l.points, l.section, l.lies = append(points, l.points...), append(section, l.section...), append(lies, l.lies...)
 	}
 	for _, s := range l.stretches {
@@ -137,7 +137,7 @@ func (l *leg) measured() {
 // dense puts points into long straight spans from node first on, so that they
 // can be bent.
 func (l *leg) dense(first int, step float64) {
-	points, section, lies := append([]curve.Vec{}, l.points[:first]...), append([]int{}, l.section[:first]...), append([]knot.Lie{}, l.lies[:first]...)
+	points, section, lies := append([]r3.Vec{}, l.points[:first]...), append([]int{}, l.section[:first]...), append([]knot.Lie{}, l.lies[:first]...)
 	for k := first; k < len(l.points); k++ {
 		if k > 0 && k > first {
 			a, b := l.points[k-1], l.points[k]

@@ -1,8 +1,9 @@
 package plan
 
 import (
-	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // size adds up what a walk holds on to, so that a piece that would not fit is
@@ -10,7 +11,7 @@ import (
 type size struct {
 	runs   int // strands through sections
 	points int
-	seen   map[*curve.Vec]bool
+	seen   map[*r3.Vec]bool
 }
 
 const (
@@ -21,7 +22,7 @@ const (
 func (z *size) add(t knot.Tied, strands int) {
 	z.runs += strands
 	if z.seen == nil {
-		z.seen = map[*curve.Vec]bool{}
+		z.seen = map[*r3.Vec]bool{}
 	}
 	for _, paths := range [2][]knot.Path{t.Paths, t.Own} {
 		for _, p := range paths {

@@ -12,6 +12,8 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/demo"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // rehearse is every document that ships, to try a law on.
@@ -64,9 +66,9 @@ func TestCordsDoNotPassThroughEachOther(t *testing.T) {
 				for _, b := range legs[i+1:] {
 					sa, sb := d.Cords[a.cord].Stuff, d.Cords[b.cord].Stuff
 					ky := math.Min(sa.Squeeze(), sb.Squeeze())
-					unpress := func(v curve.Vec) curve.Vec { v.Y /= ky; return v }
+					unpress := func(v r3.Vec) r3.Vec { v.Y /= ky; return v }
 					if bent(d) { // what was pressed along its row no longer lies along y
-						unpress = func(v curve.Vec) curve.Vec { return v }
+						unpress = func(v r3.Vec) r3.Vec { return v }
 					}
 					reach := (sa.DrawnUp() + sb.DrawnUp()) / 2
 					give := math.Max(sa.Give(), sb.Give())

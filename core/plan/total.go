@@ -7,9 +7,10 @@ import (
 	"strings"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/curve"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // loose is how much cord hangs below the work in a picture of it half tied, mm
@@ -27,7 +28,7 @@ func (w *walk) finish() Plan {
 		} else {
 			tail = 2 * d
 		}
-		l.free(-1, knot.Free, curve.Vec{X: l.at.X, Y: l.at.Y + tail, Z: l.at.Z})
+		l.free(-1, knot.Free, r3.Vec{X: l.at.X, Y: l.at.Y + tail, Z: l.at.Z})
 		l.form = "cut"
 	}
 	for _, l := range w.legs {

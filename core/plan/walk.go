@@ -105,7 +105,7 @@ func (w *walk) thick(l *leg) float64 { return w.figures[l.cord].DrawnUpMM }
 func (w *walk) lead(l *leg, middle, y float64) knot.Lead {
 	s := w.d.Cords[l.cord].Stuff
 	return knot.Lead{Cord: l.cord, Leg: l.n, Stuff: s, Figures: w.figures[l.cord], Diameter: w.thick(l),
-		At: curve.Vec{X: l.at.X - middle, Y: l.at.Y - y, Z: l.at.Z}, Dir: l.dir}
+		At: r3.Vec{X: l.at.X - middle, Y: l.at.Y - y, Z: l.at.Z}, Dir: l.dir}
 }
 
 func (w *walk) label(l *leg) string {
@@ -305,7 +305,7 @@ func (w *walk) tieFitting(work *knot.Work) (knot.Tied, error) {
 
 // fall is the height in which the strands come to where the knot wants them.
 func (w *walk) fall(leads []knot.Lead, t knot.Tied) float64 {
-	var from, to []curve.Vec
+	var from, to []r3.Vec
 	for k, l := range leads {
 		from, to = append(from, l.At), append(to, t.Paths[k].Points[0])
 	}
@@ -410,8 +410,8 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		loose = w.loose[firstCord(work)].Median
 	}
 	reach := 0.0
-	off := curve.Vec{X: middle, Y: top + fall}
-	take := func(l *leg, place int, p knot.Path, joint []curve.Vec) {
+	off := r3.Vec{X: middle, Y: top + fall}
+	take := func(l *leg, place int, p knot.Path, joint []r3.Vec) {
 		from := l.at
 		mm := 0.0
 		begun := len(l.points)+len(l.stretches) > 0
@@ -439,15 +439,15 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		}
 		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})
 	}
-	joints := make([][]curve.Vec, len(chosen))
+	joints := make([][]r3.Vec, len(chosen))
 	for k, l := range chosen {
 		p := t.Paths[k].Points
-		to := curve.Vec{X: p[0].X + middle, Y: p[0].Y + top + fall, Z: p[0].Z}
-		dirTo := curve.Vec{Y: 1}
+		to := r3.Vec{X: p[0].X + middle, Y: p[0].Y + top + fall, Z: p[0].Z}
+		dirTo := r3.Vec{Y: 1}
 		if len(p) > 1 {
 			dirTo = knot.Heading(p, false)
 		}
-		var joint []curve.Vec
+		var joint []r3.Vec
 		if fall > 0 {
 			from, end := l.at, to
 			from.Y += w.clear
@@ -455,10 +455,10 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			dir := l.dir
 			if w.clear > 0 {
 				joint = append(joint, from)
-				dir = curve.Vec{Y: 1}
+				dir = r3.Vec{Y: 1}
 			}
 			if t.Clear > 0 {
-				dirTo = curve.Vec{Y: 1}
+				dirTo = r3.Vec{Y: 1}
 			}
 			joint = append(joint, knot.Join(from, end, dir, dirTo)...)
 		}
@@ -497,7 +497,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		all[k].worked = true
 	}
 	for _, b := range t.Beads {
-		b.At = curve.Vec{X: b.At.X + middle, Y: b.At.Y + top + fall, Z: b.At.Z}
+		b.At = r3.Vec{X: b.At.X + middle, Y: b.At.Y + top + fall, Z: b.At.Z}
 		w.beads = append(w.beads, b)
 	}
 	if t.Core != nil {
@@ -591,18 +591,18 @@ func (w *walk) keep(sec Section, top, bottom float64) {
 	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 
-var joints kept.By[[][]curve.Vec]
+var joints kept.By[[][]r3.Vec]
 
 // part keeps strands that are drawn into a bundle, or come out of one, from
 // passing through one another on the way.
-func (w *walk) part(legs []*leg, lines [][]curve.Vec) {
+func (w *walk) part(legs []*leg, lines [][]r3.Vec) {
 	d0 := legs[0].at
 	key := make([]byte, 0, 512)
 	strands := make([]tighten.Strand, len(legs))
 	for k, l := range legs {
 		d := w.thick(l)
-		line := append([]curve.Vec{l.at}, lines[k]...)
-		strands[k] = tighten.Strand{Route: make([]curve.Vec, len(line)), Diameter: d}
+		line := append([]r3.Vec{l.at}, lines[k]...)
+		strands[k] = tighten.Strand{Route: make([]r3.Vec, len(line)), Diameter: d}
 		key = fmt.Appendf(key, "%.3f", d)
 		for n, v := range line {
 			v = r3.Sub(v, d0)
@@ -610,9 +610,9 @@ func (w *walk) part(legs []*leg, lines [][]curve.Vec) {
 			key = fmt.Appendf(key, " %.3f %.3f %.3f", v.X, v.Y, v.Z)
 		}
 	}
-	parted, err := joints.Get(string(key), func() ([][]curve.Vec, error) {
+	parted, err := joints.Get(string(key), func() ([][]r3.Vec, error) {
 		cs, _ := tighten.Part(strands)
-		out := make([][]curve.Vec, len(cs))
+		out := make([][]r3.Vec, len(cs))
 		for k, c := range cs {
 			out[k] = c.Points[1:]
 		}
@@ -622,7 +622,7 @@ func (w *walk) part(legs []*leg, lines [][]curve.Vec) {
 		return
 	}
 	for k, line := range parted {
-		lines[k] = make([]curve.Vec, len(line))
+		lines[k] = make([]r3.Vec, len(line))
 		for n, v := range line {
 			lines[k][n] = r3.Add(v, d0)
 		}
@@ -663,16 +663,16 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 			if math.Abs(middle+x-l.at.X) < 1e-6 && math.Abs(l.at.Z) < 1e-6 && l.dir.Y > 1-1e-9 { // it hangs clear already
 				mm := math.Max(0, bottom-l.at.Y)
 				if mm > 0 {
-					l.free(i, knot.Free, curve.Vec{X: l.at.X, Y: bottom})
+					l.free(i, knot.Free, r3.Vec{X: l.at.X, Y: bottom})
 				}
 				l.parts = append(l.parts, Part{i, mm})
 				sec.Use = append(sec.Use, Use{1 + slices.Index(w.hanging, l), w.d.Cords[l.cord].ID, mm})
 				l.rulered++
 				continue
 			}
-			to := curve.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
-			down := curve.Vec{Y: 1}
-			way := append(knot.Join(l.at, to, l.dir, down), to, curve.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
+			to := r3.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
+			down := r3.Vec{Y: 1}
+			way := append(knot.Join(l.at, to, l.dir, down), to, r3.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
 			mm := r3.Norm(r3.Sub(way[0], l.at)) + curve.Curve{Points: way}.Length()
 			l.free(i, knot.Free, way...)
 			l.parts = append(l.parts, Part{i, mm})

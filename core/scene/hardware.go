@@ -6,6 +6,8 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 const (
@@ -17,12 +19,12 @@ const (
 func (c *canvas) hardware(h piece.Hardware) {
 	r := (h.InnerMM + h.WireMM) / 2
 	// hoop is a ring of radius r, its sides drawn up by tall.
-	hoop := func(tall float64) []curve.Vec {
-		var pts []curve.Vec
+	hoop := func(tall float64) []r3.Vec {
+		var pts []r3.Vec
 		const n = 72
 		for i := 0; i <= n; i++ {
 			s, cos := math.Sincos(math.Pi + 2*math.Pi*float64(i)/n)
-			p := curve.Vec{X: r * s, Y: r*cos - r}
+			p := r3.Vec{X: r * s, Y: r*cos - r}
 			if cos < 0 {
 				p.Y -= tall
 			}
@@ -30,17 +32,17 @@ func (c *canvas) hardware(h piece.Hardware) {
 		}
 		return pts
 	}
-	var pts []curve.Vec
+	var pts []r3.Vec
 	switch h.Type {
 	case "none":
 	case "rod":
-		c.wire([]curve.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, mix(brass, "#7a5a2c", 0.35))
+		c.wire([]r3.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, mix(brass, "#7a5a2c", 0.35))
 	case "split-ring":
 		pts = hoop(0)
 		c.wire(pts, h.WireMM, steel)
 		// The second coil of a split ring lies behind the first.
-		second := curve.Curve{Points: pts}.Map(func(p curve.Vec) curve.Vec {
-			return curve.Vec{X: p.X * 0.985, Y: p.Y*0.985 - 0.3, Z: -0.75 * h.WireMM}
+		second := curve.Curve{Points: pts}.Map(func(p r3.Vec) r3.Vec {
+			return r3.Vec{X: p.X * 0.985, Y: p.Y*0.985 - 0.3, Z: -0.75 * h.WireMM}
 		})
 		c.wire(second.Points, h.WireMM*0.8, mix(steel, inkRGB, 0.22))
 	case "carabiner":
@@ -48,27 +50,27 @@ func (c *canvas) hardware(h piece.Hardware) {
 	default: // a swivel clip: a flat eye, a barrel and a hook
 		half := r
 		top := -0.9 * r
-		pts = []curve.Vec{{X: -h.WireMM, Y: top}, {X: -half, Y: top}, {X: -half, Y: 0}, {X: 0}, {X: half}, {X: half, Y: top}, {X: h.WireMM, Y: top}}
+		pts = []r3.Vec{{X: -h.WireMM, Y: top}, {X: -half, Y: top}, {X: -half, Y: 0}, {X: 0}, {X: half}, {X: half, Y: top}, {X: h.WireMM, Y: top}}
 		c.wire(rounded(pts, h.WireMM*1.6), h.WireMM, steel)
 		barrel := 1.4 * h.WireMM
-		c.wire([]curve.Vec{{Y: top + h.WireMM, Z: 0.1}, {Y: top - barrel/2, Z: 0.1}, {Y: top - barrel*1.6, Z: 0.1}}, 2*barrel, mix(steel, inkRGB, 0.15))
+		c.wire([]r3.Vec{{Y: top + h.WireMM, Z: 0.1}, {Y: top - barrel/2, Z: 0.1}, {Y: top - barrel*1.6, Z: 0.1}}, 2*barrel, mix(steel, inkRGB, 0.15))
 		y := top - barrel*1.6
-		var hook []curve.Vec
+		var hook []r3.Vec
 		const n = 40
 		R := math.Max(0.75*r, 5)
-		hook = append(hook, curve.Vec{Y: y, Z: -0.2}, curve.Vec{X: 0.45 * R, Y: y - 0.35*R, Z: -0.2})
+		hook = append(hook, r3.Vec{Y: y, Z: -0.2}, r3.Vec{X: 0.45 * R, Y: y - 0.35*R, Z: -0.2})
 		for i := 0; i <= n; i++ {
 			a := 0.35 - (1.45*math.Pi)*float64(i)/n
 			s, cs := math.Sincos(a)
-			hook = append(hook, curve.Vec{X: 0.85 * R * cs, Y: y - 1.5*R + 1.1*R*s, Z: -0.2})
+			hook = append(hook, r3.Vec{X: 0.85 * R * cs, Y: y - 1.5*R + 1.1*R*s, Z: -0.2})
 		}
 		c.wire(hook, h.WireMM*1.1, steel)
 	}
 }
 
 // rounded rounds the corners of a bent wire.
-func rounded(pts []curve.Vec, r float64) []curve.Vec {
-	out := []curve.Vec{pts[0]}
+func rounded(pts []r3.Vec, r float64) []r3.Vec {
+	out := []r3.Vec{pts[0]}
 	for i := 1; i+1 < len(pts); i++ {
 		a, b, e := pts[i-1], pts[i], pts[i+1]
 		la, le := math.Hypot(a.X-b.X, a.Y-b.Y), math.Hypot(e.X-b.X, e.Y-b.Y)
@@ -82,7 +84,7 @@ func rounded(pts []curve.Vec, r float64) []curve.Vec {
 }
 
 // wire adds a bent wire as a tube that is neither spread nor marked.
-func (c *canvas) wire(pts []curve.Vec, d float64, colour string) {
+func (c *canvas) wire(pts []r3.Vec, d float64, colour string) {
 	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: d, metal: true, open: [2]bool{true, true}}
 	line := curve.Curve{Points: pts}
 	n := max(3, int(line.Length()/(c.step*2*d)))

@@ -10,6 +10,8 @@ import (
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // colours that no mixing takes for one another.
@@ -63,7 +65,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 			for _, s := range l.Strands {
 				c := curve.Curve{Points: s.Points}
 				if back {
-					c = c.Map(func(v curve.Vec) curve.Vec { return curve.Vec{X: -v.X, Y: v.Y, Z: -v.Z} })
+					c = c.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z} })
 				}
 				cs, of = append(cs, c), append(of, s.Cord)
 			}
@@ -100,7 +102,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 // covered tells whether a third strand, or another part of these, lies nearer
 // to the eye over a crossing.
 func covered(cs []curve.Curve, stuffs []cord.Stuff, of []int, x curve.Crossing) bool {
-	at := func(c curve.Curve, way float64) curve.Vec {
+	at := func(c curve.Curve, way float64) r3.Vec {
 		i := min(int(way), len(c.Points)-2)
 		return curve.Lerp(c.Points[i], c.Points[i+1], way-float64(i))
 	}
@@ -116,7 +118,7 @@ func covered(cs []curve.Curve, stuffs []cord.Stuff, of []int, x curve.Crossing) 
 			if i == x.Over && math.Abs(float64(k)-x.OverAt) < 3 {
 				continue
 			}
-			d, u, _ := curve.SegmentDistance(curve.Vec{X: a.X, Y: a.Y}, curve.Vec{X: b.X, Y: b.Y}, curve.Vec{X: x.X, Y: x.Y}, curve.Vec{X: x.X, Y: x.Y})
+			d, u, _ := curve.SegmentDistance(r3.Vec{X: a.X, Y: a.Y}, r3.Vec{X: b.X, Y: b.Y}, r3.Vec{X: x.X, Y: x.Y}, r3.Vec{X: x.X, Y: x.Y})
 			z := curve.Lerp(a, b, u).Z - over.Z
 			if d < 0.75*r && z > -0.2*r || d < r && z > 0.5*r {
 				return true

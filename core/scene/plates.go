@@ -45,7 +45,7 @@ type run struct {
 
 // laid is a point of a run and how the cord lies there.
 type laid struct {
-	p       curve.Vec
+	p       r3.Vec
 	section int32 // from the plate's first
 	lie     knot.Lie
 	moving  bool
@@ -195,7 +195,7 @@ func fill(tiles []*tile, l plan.Layout) {
 		open := make([]int, len(tiles)) // run that a tile is in the middle of, from 1
 		last := make([]int, len(tiles)) // point that a tile's run has come to
 		// add puts point i, or the place p where its span was cut off, into tile k.
-		add := func(k, i int, p curve.Vec, lie knot.Lie) {
+		add := func(k, i int, p r3.Vec, lie knot.Lie) {
 			t := tiles[k]
 			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
 				count[k]++
@@ -216,7 +216,7 @@ func fill(tiles []*tile, l plan.Layout) {
 					sec += len(l.Sections) // never -1
 				}
 			}
-			r.points = append(r.points, laid{curve.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)}, int32(sec), lie,
+			r.points = append(r.points, laid{r3.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)}, int32(sec), lie,
 				si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || (l.MovingLeg == 0) == (i < s.Fold-1))})
 			if i == len(s.Points)-1 && p == s.Points[i] {
 				r.ends[1], r.endMM[1] = s.Ends[1], s.EndMM[1]
@@ -235,7 +235,7 @@ func fill(tiles []*tile, l plan.Layout) {
 					if lieP == lieQ {
 						lie = lieP
 					}
-					at := func(y float64) curve.Vec { return curve.Lerp(a, b, (y-a.Y)/(b.Y-a.Y)) }
+					at := func(y float64) r3.Vec { return curve.Lerp(a, b, (y-a.Y)/(b.Y-a.Y)) }
 					from, to := tops[k]-m, tiles[k].y1+m
 					if p.Y < from && b.Y > from {
 						p, lieP = at(from), lie

@@ -176,9 +176,9 @@ func newCanvas(v View) *canvas {
 }
 
 // turn takes a point to the picture's axes.
-func (c *canvas) turn(p curve.Vec) curve.Vec {
+func (c *canvas) turn(p r3.Vec) r3.Vec {
 	if c.v.Back {
-		return curve.Vec{X: -p.X, Y: p.Y, Z: -p.Z}
+		return r3.Vec{X: -p.X, Y: p.Y, Z: -p.Z}
 	}
 	return p
 }
@@ -188,7 +188,7 @@ func (c *canvas) strand(r run) {
 	stuff := r.stuff
 	d, label := r.figures.DrawnUpMM, r.figures.LabelMM
 	pressed := ball.Of(stuff, r.figures).Hard() // as close as turns lie on a ball
-	pts := make([]curve.Vec, len(r.points))
+	pts := make([]r3.Vec, len(r.points))
 	for i, q := range r.points {
 		pts[i] = q.p
 	}
@@ -201,7 +201,7 @@ func (c *canvas) strand(r run) {
 	// Even slices along the fine curve, each with the flags of its span.
 	step := c.step * d
 	way, next := 0.0, 0.0
-	put := func(p curve.Vec, at float64, span int) {
+	put := func(p r3.Vec, at float64, span int) {
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, knot.Knotted
 		if r.points[a].lie == r.points[b].lie {
@@ -273,7 +273,7 @@ func (c *canvas) smoothWidths(t *tube) {
 func (c *canvas) settle(t *tube) {
 	for i := range t.samples {
 		p := &t.samples[i]
-		v := c.turn(curve.Vec{X: p.x, Y: p.y, Z: p.z})
+		v := c.turn(r3.Vec{X: p.x, Y: p.y, Z: p.z})
 		p.x, p.z = v.X, v.Z
 		p.l, p.r = p.hw, p.hw
 	}

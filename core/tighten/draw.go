@@ -120,23 +120,23 @@ func GapOf(p Problem, curves []curve.Curve, cell Cell) float64 {
 
 // Image is point v of the k-th next cell as it lies in space; k may be
 // negative.
-func Image(c Cell, k int, v Vec) Vec {
+func Image(c Cell, k int, v r3.Vec) r3.Vec {
 	s, cos := math.Sincos(float64(k) * c.Twist)
 	x := v.X
 	if c.Mirror && k%2 != 0 {
 		x = -x
 	}
-	return Vec{X: cos*x + s*v.Z, Y: v.Y + float64(k)*c.Pitch, Z: -s*x + cos*v.Z}
+	return r3.Vec{X: cos*x + s*v.Z, Y: v.Y + float64(k)*c.Pitch, Z: -s*x + cos*v.Z}
 }
 
 // pullBack turns a force on the k-th image into one on the node itself.
-func pullBack(c Cell, k int, f Vec) Vec {
+func pullBack(c Cell, k int, f r3.Vec) r3.Vec {
 	s, cos := math.Sincos(-float64(k) * c.Twist)
 	x, z := cos*f.X+s*f.Z, -s*f.X+cos*f.Z
 	if c.Mirror && k%2 != 0 {
 		x = -x
 	}
-	return Vec{X: x, Y: f.Y, Z: z}
+	return r3.Vec{X: x, Y: f.Y, Z: z}
 }
 
 // link is an edge from node a of this cell to node b of cell shift.
@@ -158,9 +158,9 @@ type chord struct {
 type relaxer struct {
 	p      Problem
 	cell   Cell
-	in     bool  // in a cell
-	x, v   []Vec // nodes
-	f      []Vec
+	in     bool     // in a cell
+	x, v   []r3.Vec // nodes
+	f      []r3.Vec
 	strand []int // of a node
 	first  []int // first node of each strand
 	held   []bool
@@ -169,10 +169,10 @@ type relaxer struct {
 	chords []chord
 	pairs  []pair
 	l0     []float64 // mean edge by strand
-	curv   []Vec     // curvature at a node
-	bulge  []Vec     // of the arc over a link's chord
-	mid    []Vec     // the middles of the links
-	listed []Vec     // where the nodes were when the pair list was made
+	curv   []r3.Vec  // curvature at a node
+	bulge  []r3.Vec  // of the arc over a link's chord
+	mid    []r3.Vec  // the middles of the links
+	listed []r3.Vec  // where the nodes were when the pair list was made
 	pitch0 float64
 	twist0 float64
 
@@ -199,13 +199,13 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 			length += r3.Norm(r3.Sub(Image(cell, 1, curves[p.Strands[i].Next].Points[0]), c.Points[len(c.Points)-1]))
 		}
 		n := max(6, int(math.Round(length/d*per)))
-		var pts []Vec
+		var pts []r3.Vec
 		switch {
 		case c.Closed:
 			pts = c.Resample(n).Points
 		case r.in:
 			end := Image(cell, 1, curves[p.Strands[i].Next].Points[0])
-			pts = curve.Curve{Points: append(append([]Vec{}, c.Points...), end)}.Resample(n + 1).Points[:n]
+			pts = curve.Curve{Points: append(append([]r3.Vec{}, c.Points...), end)}.Resample(n + 1).Points[:n]
 		default:
 			pts = c.Resample(n + 1).Points
 		}
@@ -221,7 +221,7 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 		}
 	}
 	r.first = append(r.first, len(r.x))
-	r.v, r.f = make([]Vec, len(r.x)), make([]Vec, len(r.x))
+	r.v, r.f = make([]r3.Vec, len(r.x)), make([]r3.Vec, len(r.x))
 	for i, s := range p.Strands {
 		a, b := r.first[i], r.first[i+1]
 		for k := a; k < b; k++ {
@@ -250,7 +250,7 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 	for i := range r.swelling {
 		r.swelling[i] = 1
 	}
-	r.curv, r.bulge, r.mid = make([]Vec, len(r.x)), make([]Vec, len(r.links)), make([]Vec, len(r.links))
+	r.curv, r.bulge, r.mid = make([]r3.Vec, len(r.x)), make([]r3.Vec, len(r.links)), make([]r3.Vec, len(r.links))
 	// A cell's pitch moves all its nodes; give it the mass of what it moves.
 	r.massP, r.massT = float64(len(r.x))/3, float64(len(r.x))
 	r.measure()
@@ -279,7 +279,7 @@ func (r *relaxer) step(k, n int) (node, shift int, ok bool) {
 	return k, shift, true
 }
 
-func (r *relaxer) at(node, shift int) Vec {
+func (r *relaxer) at(node, shift int) r3.Vec {
 	if shift == 0 {
 		return r.x[node]
 	}
@@ -343,7 +343,7 @@ func (r *relaxer) list() {
 		images = min(6, int(math.Ceil((hi-lo+2)/r.cell.Pitch)))
 	}
 	type mid struct {
-		c    Vec
+		c    r3.Vec
 		half float64
 	}
 	here := make([]mid, len(r.links))
@@ -352,7 +352,7 @@ func (r *relaxer) list() {
 		here[i] = mid{curve.Lerp(a, b, 0.5), r3.Norm(r3.Sub(b, a)) / 2}
 	}
 	reach := 0.0
-	mids := make([]Vec, len(here))
+	mids := make([]r3.Vec, len(here))
 	for i, m := range here {
 		mids[i] = m.c
 		reach = math.Max(reach, r.p.Strands[r.strOf[i]].Diameter*(1+skin)+2*m.half)
@@ -361,7 +361,7 @@ func (r *relaxer) list() {
 	for k := 0; k <= images; k++ {
 		there := mids
 		if k > 0 {
-			there = make([]Vec, len(mids))
+			there = make([]r3.Vec, len(mids))
 			for i, v := range mids {
 				there[i] = Image(r.cell, k, v)
 			}
@@ -423,7 +423,7 @@ func (r *relaxer) beside(s, t int) bool {
 	return math.Abs(r3.Dot(u, v)) > 0.9*r3.Norm(u)*r3.Norm(v)
 }
 
-func (r *relaxer) ends(p pair) (a0, a1, b0, b1 Vec) {
+func (r *relaxer) ends(p pair) (a0, a1, b0, b1 r3.Vec) {
 	l := r.links[p.s]
 	a0, a1 = r.x[l.a], r.at(l.b, l.shift)
 	if p.t < 0 {
@@ -439,7 +439,7 @@ func (r *relaxer) ends(p pair) (a0, a1, b0, b1 Vec) {
 // a link's is the mean of its ends'.
 func (r *relaxer) bend() {
 	for i := range r.curv {
-		r.curv[i] = Vec{}
+		r.curv[i] = r3.Vec{}
 	}
 	for i := range r.links {
 		l := &r.links[i]
@@ -468,7 +468,7 @@ func (r *relaxer) bend() {
 
 // apart is the vector from link p.s to link p.t where they come nearest, arcs
 // and not chords, with the places along both.
-func (r *relaxer) apart(p pair) (w Vec, dist, s, t float64) {
+func (r *relaxer) apart(p pair) (w r3.Vec, dist, s, t float64) {
 	a0, a1, b0, b1 := r.ends(p)
 	_, s, t = curve.SegmentDistance(a0, a1, b0, b1)
 	w = r3.Sub(curve.Lerp(b0, b1, t), curve.Lerp(a0, a1, s))
@@ -484,7 +484,7 @@ func (r *relaxer) apart(p pair) (w Vec, dist, s, t float64) {
 }
 
 // push3 turns a direction the way the k-th next cell lies.
-func push3(c Cell, k int, v Vec) Vec {
+func push3(c Cell, k int, v r3.Vec) r3.Vec {
 	c.Pitch = 0
 	return Image(c, k, v)
 }
@@ -502,7 +502,7 @@ func (r *relaxer) gapListed() float64 {
 }
 
 // push adds force f to node n of cell shift.
-func (r *relaxer) push(n, shift int, f Vec) {
+func (r *relaxer) push(n, shift int, f r3.Vec) {
 	if shift != 0 {
 		r.fP += float64(shift) * f.Y
 		if r.cell.FreeTwist {
@@ -517,7 +517,7 @@ func (r *relaxer) push(n, shift int, f Vec) {
 // forces fills f, fP and fT and gives the energy and the least gap.
 func (r *relaxer) forces(k float64) (energy, gap float64) {
 	for i := range r.f {
-		r.f[i] = Vec{}
+		r.f[i] = r3.Vec{}
 	}
 	r.fP, r.fT = -r.cell.Push, 0
 	gap = math.Inf(1)
@@ -577,7 +577,7 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 		if p.t >= 0 {
 			r.near[p.t] = math.Min(r.near[p.t], near)
 		}
-		var n Vec // the push on p.t
+		var n r3.Vec // the push on p.t
 		switch {
 		case dist == 0:
 			continue
@@ -606,7 +606,7 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 	energy += r.pulling + r.cell.Push*r.cell.Pitch
 	for i, h := range r.held {
 		if h {
-			r.f[i] = Vec{}
+			r.f[i] = r3.Vec{}
 		}
 	}
 	if r.in { // the pitch carries the nodes of the cell with it
@@ -709,7 +709,7 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 			}
 		} else {
 			for i := range r.v {
-				r.v[i] = Vec{}
+				r.v[i] = r3.Vec{}
 			}
 			r.vP, r.vT = 0, 0
 			dt, alpha, good = dt*shrink, alpha0, 0
@@ -774,7 +774,7 @@ func (r *relaxer) length() float64 {
 func (r *relaxer) curves() []curve.Curve {
 	out := make([]curve.Curve, len(r.p.Strands))
 	for i, s := range r.p.Strands {
-		out[i] = curve.Curve{Points: append([]Vec{}, r.x[r.first[i]:r.first[i+1]]...), Closed: s.Closed}
+		out[i] = curve.Curve{Points: append([]r3.Vec{}, r.x[r.first[i]:r.first[i+1]]...), Closed: s.Closed}
 	}
 	return out
 }

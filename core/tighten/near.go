@@ -11,23 +11,23 @@ import (
 // that only the cubes round a point are looked into. The time grows with the
 // number of points, not with its square.
 type near struct {
-	points     []Vec
+	points     []r3.Vec
 	reach      float64
 	cell       float64
-	low        Vec
+	low        r3.Vec
 	nx, ny, nz int
 	start      []int32 // first of each cube in items
 	items      []int32 // points by cube
 	found      []int
 }
 
-func newNear(points []Vec, reach float64) *near {
+func newNear(points []r3.Vec, reach float64) *near {
 	n := &near{points: points, reach: reach, cell: math.Max(reach, 1e-9)}
 	inf := math.Inf(1)
-	low, high := Vec{X: inf, Y: inf, Z: inf}, Vec{X: -inf, Y: -inf, Z: -inf}
+	low, high := r3.Vec{X: inf, Y: inf, Z: inf}, r3.Vec{X: -inf, Y: -inf, Z: -inf}
 	for _, p := range points {
-		low = Vec{X: math.Min(low.X, p.X), Y: math.Min(low.Y, p.Y), Z: math.Min(low.Z, p.Z)}
-		high = Vec{X: math.Max(high.X, p.X), Y: math.Max(high.Y, p.Y), Z: math.Max(high.Z, p.Z)}
+		low = r3.Vec{X: math.Min(low.X, p.X), Y: math.Min(low.Y, p.Y), Z: math.Min(low.Z, p.Z)}
+		high = r3.Vec{X: math.Max(high.X, p.X), Y: math.Max(high.Y, p.Y), Z: math.Max(high.Z, p.Z)}
 	}
 	span := r3.Sub(high, low)
 	// A few far points must not make a million empty cubes.
@@ -55,13 +55,13 @@ func newNear(points []Vec, reach float64) *near {
 	return n
 }
 
-func (n *near) cube(p Vec) (x, y, z int) {
+func (n *near) cube(p r3.Vec) (x, y, z int) {
 	return int(math.Floor((p.X - n.low.X) / n.cell)), int(math.Floor((p.Y - n.low.Y) / n.cell)), int(math.Floor((p.Z - n.low.Z) / n.cell))
 }
 
 // of lists, in order, the points from number from on that lie within reach of
 // p. The list is overwritten by the next call.
-func (n *near) of(p Vec, from int) []int {
+func (n *near) of(p r3.Vec, from int) []int {
 	n.found = n.found[:0]
 	cx, cy, cz := n.cube(p)
 	x0, x1 := max(cx-1, 0), min(cx+1, n.nx-1)

@@ -11,11 +11,11 @@ import (
 
 // ballOf is n points spread evenly through a ball in which each has about as many
 // near it as a link of a tight knot has.
-func ballOf(n int, r *rand.Rand) []Vec {
+func ballOf(n int, r *rand.Rand) []r3.Vec {
 	side := cube(float64(n) / 4.5)
-	out := make([]Vec, n)
+	out := make([]r3.Vec, n)
 	for i := range out {
-		out[i] = Vec{X: side * r.Float64(), Y: side * r.Float64(), Z: side * r.Float64()}
+		out[i] = r3.Vec{X: side * r.Float64(), Y: side * r.Float64(), Z: side * r.Float64()}
 	}
 	return out
 }
@@ -29,7 +29,7 @@ func cube(v float64) float64 {
 }
 
 // brute is what the grid is held against.
-func brute(ps []Vec, reach float64) [][2]int {
+func brute(ps []r3.Vec, reach float64) [][2]int {
 	var out [][2]int
 	for i, p := range ps {
 		for j := i + 1; j < len(ps); j++ {
@@ -41,7 +41,7 @@ func brute(ps []Vec, reach float64) [][2]int {
 	return out
 }
 
-func gridded(ps []Vec, reach float64) [][2]int {
+func gridded(ps []r3.Vec, reach float64) [][2]int {
 	var out [][2]int
 	g := newNear(ps, reach)
 	for i, p := range ps {

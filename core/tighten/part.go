@@ -24,7 +24,7 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 		share  = 0.5 // of an overlap taken away in a round
 		near   = 0.9 // diameters of cord between nodes that are held from bending
 	)
-	var x []Vec
+	var x []r3.Vec
 	var of, first []int
 	var along []float64
 	widest := 0.0
@@ -63,14 +63,14 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 			}
 		}
 	}
-	move, eased := make([]Vec, len(x)), make([]Vec, len(x))
+	move, eased := make([]r3.Vec, len(x)), make([]r3.Vec, len(x))
 	gap := 0.0
 	for round := range rounds {
 		if round%6 == 0 {
 			list()
 		}
 		for i := range move {
-			move[i] = Vec{}
+			move[i] = r3.Vec{}
 		}
 		gap = math.Inf(1)
 		for _, p := range pairs {
@@ -106,7 +106,7 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 	}
 	out := make([]curve.Curve, len(strands))
 	for i := range strands {
-		out[i] = curve.Curve{Points: append([]Vec{}, x[first[i]:first[i+1]]...)}
+		out[i] = curve.Curve{Points: append([]r3.Vec{}, x[first[i]:first[i+1]]...)}
 	}
 	return out, gap
 }

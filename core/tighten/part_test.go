@@ -10,8 +10,8 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-func straight(a, b curve.Vec) []curve.Vec {
-	out := make([]curve.Vec, 21)
+func straight(a, b r3.Vec) []r3.Vec {
+	out := make([]r3.Vec, 21)
 	for i := range out {
 		out[i] = curve.Lerp(a, b, float64(i)/20)
 	}
@@ -21,8 +21,8 @@ func straight(a, b curve.Vec) []curve.Vec {
 // Two cords laid across each other with too little between them are moved apart
 // till they touch; their ends stay, and the one that lay over lies over.
 func TestPartMovesCordsApart(t *testing.T) {
-	over := straight(curve.Vec{X: -8, Z: 0.2}, curve.Vec{X: 8, Z: 0.2})
-	under := straight(curve.Vec{Y: -8, Z: -0.2}, curve.Vec{Y: 8, Z: -0.2})
+	over := straight(r3.Vec{X: -8, Z: 0.2}, r3.Vec{X: 8, Z: 0.2})
+	under := straight(r3.Vec{Y: -8, Z: -0.2}, r3.Vec{Y: 8, Z: -0.2})
 	cs, gap := tighten.Part([]tighten.Strand{{Route: over, Diameter: 1}, {Route: under, Diameter: 1}})
 	if gap < 0.99 {
 		t.Errorf("they still come within %.3f of touching", gap)
@@ -30,7 +30,7 @@ func TestPartMovesCordsApart(t *testing.T) {
 	if g := curve.Gap(cs[0], 1, cs[1], 1); g < -0.02 {
 		t.Errorf("measured along their whole length they overlap by %.3f", -g)
 	}
-	for i, route := range [][]curve.Vec{over, under} {
+	for i, route := range [][]r3.Vec{over, under} {
 		pts := cs[i].Points
 		if d := r3.Norm(r3.Sub(pts[0], route[0])) + r3.Norm(r3.Sub(pts[len(pts)-1], route[20])); d > 1e-9 {
 			t.Errorf("the ends of cord %d moved by %v", i, d)
@@ -44,8 +44,8 @@ func TestPartMovesCordsApart(t *testing.T) {
 
 // What lies clear is left as it is.
 func TestPartLeavesWhatLiesClear(t *testing.T) {
-	a := straight(curve.Vec{X: -6}, curve.Vec{X: 6})
-	b := straight(curve.Vec{X: -6, Y: 1.3}, curve.Vec{X: 6, Y: 1.3})
+	a := straight(r3.Vec{X: -6}, r3.Vec{X: 6})
+	b := straight(r3.Vec{X: -6, Y: 1.3}, r3.Vec{X: 6, Y: 1.3})
 	cs, _ := tighten.Part([]tighten.Strand{{Route: a, Diameter: 1}, {Route: b, Diameter: 1}})
 	for i, c := range cs {
 		for _, v := range c.Points {
@@ -59,8 +59,8 @@ func TestPartLeavesWhatLiesClear(t *testing.T) {
 // Parting twice the cord laid twice as far gives the same, twice as large.
 func TestPartScales(t *testing.T) {
 	lay := func(k float64) []curve.Curve {
-		over := straight(curve.Vec{X: -8 * k, Z: 0.3 * k}, curve.Vec{X: 8 * k, Z: 0.3 * k})
-		under := straight(curve.Vec{X: -3 * k, Y: -8 * k}, curve.Vec{X: 3 * k, Y: 8 * k})
+		over := straight(r3.Vec{X: -8 * k, Z: 0.3 * k}, r3.Vec{X: 8 * k, Z: 0.3 * k})
+		under := straight(r3.Vec{X: -3 * k, Y: -8 * k}, r3.Vec{X: 3 * k, Y: 8 * k})
 		cs, _ := tighten.Part([]tighten.Strand{{Route: over, Diameter: k}, {Route: under, Diameter: 0.7 * k}})
 		return cs
 	}

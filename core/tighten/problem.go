@@ -19,14 +19,11 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Vec is a point or direction in space.
-type Vec = r3.Vec
-
 // Strand is one cord of a knot before it is drawn up.
 type Strand struct {
-	Route    []Vec   // the points it passes, at least three
-	Diameter float64 // its own diameter, in the problem's unit
-	Closed   bool    // a ring of cord; never in a cell
+	Route    []r3.Vec // the points it passes, at least three
+	Diameter float64  // its own diameter, in the problem's unit
+	Closed   bool     // a ring of cord; never in a cell
 	// Next is, in a cell, the strand of the next cell that this one goes on as.
 	Next int
 	// Pull is the tension; 1 where it is left zero.
@@ -53,19 +50,21 @@ type Cell struct {
 // ring's wire, a hitch's leader. One whose ends coincide is a ball: a bead, a
 // round core.
 type Bar struct {
-	From, To Vec
+	From, To r3.Vec
 	Diameter float64
 }
 
 // Ball is a ball that does not give or move.
-func Ball(middle Vec, diameter float64) Bar { return Bar{From: middle, To: middle, Diameter: diameter} }
+func Ball(middle r3.Vec, diameter float64) Bar {
+	return Bar{From: middle, To: middle, Diameter: diameter}
+}
 
 // Ring is a ring of wire about the axis z, as bars.
-func Ring(middle Vec, radius, wire float64) []Bar {
+func Ring(middle r3.Vec, radius, wire float64) []Bar {
 	const n = 48
-	at := func(i int) Vec {
+	at := func(i int) r3.Vec {
 		s, c := math.Sincos(2 * math.Pi * float64(i) / n)
-		return r3.Add(middle, Vec{X: radius * c, Y: radius * s})
+		return r3.Add(middle, r3.Vec{X: radius * c, Y: radius * s})
 	}
 	out := make([]Bar, n)
 	for i := range out {

@@ -50,8 +50,8 @@ func shaken(ctx context.Context, p Problem, start []curve.Curve, set Settings, r
 // shake moves all of space by a stretch along a random axis and a smooth shear
 // across another.
 func shake(r *rand.Rand, cs []curve.Curve, by float64) []curve.Curve {
-	axis := func() Vec {
-		return r3.Unit(Vec{X: r.NormFloat64(), Y: r.NormFloat64(), Z: r.NormFloat64()})
+	axis := func() r3.Vec {
+		return r3.Unit(r3.Vec{X: r.NormFloat64(), Y: r.NormFloat64(), Z: r.NormFloat64()})
 	}
 	along, k := axis(), axis()
 	across := r3.Unit(r3.Cross(k, axis()))
@@ -59,7 +59,7 @@ func shake(r *rand.Rand, cs []curve.Curve, by float64) []curve.Curve {
 	wave, phase, deep := 0.4+0.8*r.Float64(), 2*math.Pi*r.Float64(), 3*by*r.Float64()
 	out := make([]curve.Curve, len(cs))
 	for i, c := range cs {
-		out[i] = c.Map(func(v Vec) Vec {
+		out[i] = c.Map(func(v r3.Vec) r3.Vec {
 			v = r3.Add(v, r3.Scale(stretch*r3.Dot(v, along), along))
 			return r3.Add(v, r3.Scale(deep*math.Sin(wave*r3.Dot(v, k)+phase), across))
 		})

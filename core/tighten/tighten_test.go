@@ -10,9 +10,11 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
-type vec = tighten.Vec
+type vec = r3.Vec
 
 func trefoil(scale float64) tighten.Problem {
 	var route []vec

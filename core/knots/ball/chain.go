@@ -25,7 +25,7 @@ type Chain struct {
 	// problem where it has no looser one.
 	laid func(core float64, try int) *tighten.Problem
 	// out is how far a point is from the core's middle, or its axis.
-	out func(Vec) float64
+	out func(r3.Vec) float64
 	// kept is what is embedded of the ball drawn up on a core.
 	kept     func(r tighten.Result, core float64) (shapes.Shape, error)
 	maxSteps int
@@ -77,7 +77,7 @@ func (c Chain) Draw() (map[string]shapes.Shape, error) {
 		if i < last {
 			p := c.laid(core, 0)
 			for k, s := range r.Strands {
-				p.Strands[k].Route = make([]Vec, len(s.Points))
+				p.Strands[k].Route = make([]r3.Vec, len(s.Points))
 				for n, v := range s.Points {
 					p.Strands[k].Route[n] = c.sunk(v, c.cores[i+1], core)
 				}
@@ -110,13 +110,13 @@ func (c Chain) first(core float64, set tighten.Settings) (r tighten.Result, err 
 
 // sunk is a point of a ball as the ball follows its core, from one of a diameter
 // to a smaller one. What leads away from the ball stays.
-func (c Chain) sunk(v Vec, from, to float64) Vec {
+func (c Chain) sunk(v r3.Vec, from, to float64) r3.Vec {
 	const layers = 3.0 // diameters that follow wholly, and over which it ends
 	far := c.out(v)
 	share := 1 - smooth((far-from/2-layers)/layers)
 	by := 1 - share*(from-to)/2/math.Max(1, far)
 	if far < r3.Norm(v) { // towards an axis
-		return Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
+		return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
 	}
 	return r3.Scale(by, v)
 }

@@ -128,7 +128,7 @@ func chain(f family, p int) Chain {
 
 // onTheBall is a strand without what of it leads away: an end that is farther
 // out than anything of the ball has left it.
-func onTheBall(strands []curve.Curve, i int) []Vec {
+func onTheBall(strands []curve.Curve, i int) []r3.Vec {
 	const ends = 12.0 // diameters, the straight ends and a little more
 	outer := 0.0
 	for _, s := range strands {

@@ -16,7 +16,7 @@ type Face struct {
 	Cords []int  `json:"cords"` // of each turn, in order across
 	Flaw  string `json:"flaw,omitempty"`
 
-	normal Vec
+	normal r3.Vec
 }
 
 // Faces looks at the six faces of the ball, two for each band.
@@ -83,8 +83,8 @@ func (b Ball) Faces() []Face {
 }
 
 // directions are the ways along and across the turns of a band on a face.
-func directions(band int, n Vec) (along, across Vec) {
-	across = []Vec{{Z: 1}, {X: 1}, {Y: 1}}[band]
+func directions(band int, n r3.Vec) (along, across r3.Vec) {
+	across = []r3.Vec{{Z: 1}, {X: 1}, {Y: 1}}[band]
 	return r3.Cross(across, n), across
 }
 

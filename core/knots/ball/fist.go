@@ -13,13 +13,8 @@ import (
 	"fmt"
 	"math"
 
-	"nimblebight/core/curve"
-
 	"gonum.org/v1/gonum/spatial/r3"
 )
-
-// Vec is a point in space.
-type Vec = curve.Vec
 
 // Mode is how a ball is begun and left.
 type Mode string
@@ -242,9 +237,9 @@ func Make(a Ask) (Ball, error) {
 
 // Strand is the way of one cord through a ball.
 type Strand struct {
-	Cord   int   // 0 or 1
-	Points []Vec // from where it is hidden, or begins, to where it leaves
-	Band   []int // of each point, 0 to 2
+	Cord   int      // 0 or 1
+	Points []r3.Vec // from where it is hidden, or begins, to where it leaves
+	Band   []int    // of each point, 0 to 2
 }
 
 // Strands are the ways of a ball's cords, mm, about the middle of the core. The
@@ -254,7 +249,7 @@ func (b Ball) Strands() []Strand {
 	hard := b.Cord.Hard()
 	out := make([]Strand, len(b.strands))
 	for i, s := range b.strands {
-		out[i] = Strand{s.Cord, make([]Vec, len(s.Points)), s.Band}
+		out[i] = Strand{s.Cord, make([]r3.Vec, len(s.Points)), s.Band}
 		for k, v := range s.Points {
 			out[i].Points[k] = r3.Scale(hard, turn(v))
 		}
@@ -274,9 +269,9 @@ func (b Ball) Seen(n int) []Strand {
 	hard := b.Cord.Hard()
 	out := make([]Strand, len(b.strands))
 	for i, s := range b.strands {
-		out[i] = Strand{s.Cord, make([]Vec, len(s.Points)), s.Band}
+		out[i] = Strand{s.Cord, make([]r3.Vec, len(s.Points)), s.Band}
 		for k, v := range s.Points {
-			out[i].Points[k] = r3.Scale(hard, Vec{X: r3.Dot(v, x), Y: r3.Dot(v, along), Z: r3.Dot(v, normal)})
+			out[i].Points[k] = r3.Scale(hard, r3.Vec{X: r3.Dot(v, x), Y: r3.Dot(v, along), Z: r3.Dot(v, normal)})
 		}
 	}
 	return out
@@ -284,8 +279,8 @@ func (b Ball) Seen(n int) []Strand {
 
 // facing turns a ball as it was drawn up so that its ends leave along +y and
 // the face of its second band that is seen best looks to +z.
-func (b Ball) facing() func(Vec) Vec {
-	y := Vec{}
+func (b Ball) facing() func(r3.Vec) r3.Vec {
+	y := r3.Vec{}
 	for i, s := range b.strands { // from the middle to where its ends leave
 		last := s.Points[len(s.Points)-1]
 		if b.family() == joined && i == 0 || b.family() == leaving || b.family() == leavingPair {
@@ -296,7 +291,7 @@ func (b Ball) facing() func(Vec) Vec {
 		}
 	}
 	y = r3.Unit(y)
-	best, z := -1.0, Vec{}
+	best, z := -1.0, r3.Vec{}
 	for _, n := range faceNormals() {
 		// The farther from the way out, the nearer to the tier.
 		if d := -r3.Dot(n, y); d > best+1e-9 && n.Y == 0 {
@@ -305,7 +300,7 @@ func (b Ball) facing() func(Vec) Vec {
 	}
 	z = r3.Unit(r3.Sub(z, r3.Scale(r3.Dot(z, y), y)))
 	x := r3.Cross(y, z)
-	return func(v Vec) Vec { return Vec{X: r3.Dot(v, x), Y: r3.Dot(v, y), Z: r3.Dot(v, z)} }
+	return func(v r3.Vec) r3.Vec { return r3.Vec{X: r3.Dot(v, x), Y: r3.Dot(v, y), Z: r3.Dot(v, z)} }
 }
 
 func (a Ask) check() error {

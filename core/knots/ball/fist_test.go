@@ -179,7 +179,7 @@ func TestNoStrandPassesThroughAnother(t *testing.T) {
 
 // thickness is the least distance of strands over their diameter.
 func thickness(b Ball) float64 {
-	var tracks [][]Vec
+	var tracks [][]r3.Vec
 	for _, s := range b.strands {
 		n := int((curve.Curve{Points: s.Points}).Length() / 0.15)
 		tracks = append(tracks, curve.Spline(s.Points, false).Resample(n).Points)

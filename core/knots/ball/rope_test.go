@@ -6,6 +6,8 @@ import (
 	"testing"
 
 	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 func rolled(t *testing.T, strands, rounds int, mm, former float64) RopeBall {
@@ -102,7 +104,7 @@ func TestStrandsOfARopeBallStayApart(t *testing.T) {
 				}
 				for _, former := range at {
 					b := rolled(t, side, rounds, 1, former)
-					var ways [][]Vec
+					var ways [][]r3.Vec
 					for _, w := range b.Ways() {
 						fine := curve.Spline(w, false)
 						ways = append(ways, fine.Resample(int(fine.Length()/0.15)).Points)
@@ -122,7 +124,7 @@ func TestTracksAreTurksHeads(t *testing.T) {
 	for _, w := range weavings() {
 		for _, former := range w.steps() {
 			for j, pts := range embedded()[w.key(former)].Strands {
-				c := curve.TurnY(curve.Curve{Points: pts, Closed: true}, 0.37).Map(func(v Vec) Vec { return Vec{X: v.X, Y: 0.9*v.Y + 0.43*v.Z, Z: 0.9*v.Z - 0.43*v.Y} })
+				c := curve.TurnY(curve.Curve{Points: pts, Closed: true}, 0.37).Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: 0.9*v.Y + 0.43*v.Z, Z: 0.9*v.Z - 0.43*v.Y} })
 				found, err := curve.Crossings([]curve.Curve{c})
 				if err != nil {
 					t.Fatal(err)

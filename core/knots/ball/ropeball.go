@@ -39,7 +39,7 @@ type RopeBall struct {
 	// Gap is the least distance of strands over their diameter in those drawn
 	// up that it is taken between.
 	Gap  float64
-	ways [][]Vec // by strand, in hard diameters
+	ways [][]r3.Vec // by strand, in hard diameters
 }
 
 // The rope ball's leads and bights.
@@ -137,18 +137,18 @@ func MakeRope(a RopeAsk) (RopeBall, error) {
 	}
 	// A track meets each crossing twice.
 	b.TuckMM = b.RoundsMM[0] * tucked / (2 * RopeBights * (RopeLeads - 1))
-	b.ways, err = wound.Get(fmt.Sprintf("%d %d %.4f", a.Strands, a.Rounds, former), func() ([][]Vec, error) { return w.wound(a.Strands), nil })
+	b.ways, err = wound.Get(fmt.Sprintf("%d %d %.4f", a.Strands, a.Rounds, former), func() ([][]r3.Vec, error) { return w.wound(a.Strands), nil })
 	for _, way := range b.ways {
 		b.CordsMM = append(b.CordsMM, hard*(curve.Curve{Points: way}).Length())
 	}
 	return b, err
 }
 
-var wound kept.By[[][]Vec]
+var wound kept.By[[][]r3.Vec]
 
 // wound is the way of each strand, led side by side so many, through all its
 // rounds.
-func (w weave) wound(side int) [][]Vec {
+func (w weave) wound(side int) [][]r3.Vec {
 	laps := w.laps()
 	var strands []tighten.Strand
 	for i := range side {
@@ -164,7 +164,7 @@ func (w weave) wound(side int) [][]Vec {
 		}
 		strands = append(strands, tighten.Strand{Route: way, Diameter: 1})
 	}
-	out := make([][]Vec, side)
+	out := make([][]r3.Vec, side)
 	for i, s := range strands {
 		out[i] = s.Route
 	}
@@ -179,7 +179,7 @@ func (w weave) wound(side int) [][]Vec {
 
 // lap is once round on a track, from the place where rounds are changed.
 type lap struct {
-	track []Vec
+	track []r3.Vec
 	step  int // nodes on either side of that place over which a strand steps over
 }
 
@@ -229,11 +229,11 @@ func (w weave) laps() []lap {
 
 // follow takes a way that has come round on one lap over to this one, and once
 // round on it.
-func (l lap) follow(way []Vec, last lap) []Vec {
+func (l lap) follow(way []r3.Vec, last lap) []r3.Vec {
 	n, step := len(l.track), l.step
 	way = way[:len(way)-step]
 	for k := -step; k < step; k++ {
-		at := func(t []Vec) Vec { return t[(k+len(t))%len(t)] }
+		at := func(t []r3.Vec) r3.Vec { return t[(k+len(t))%len(t)] }
 		u := smooth(float64(k+step) / float64(2*step))
 		way = append(way, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
 	}
@@ -242,8 +242,8 @@ func (l lap) follow(way []Vec, last lap) []Vec {
 
 // Ways are the ways of the strands, mm, about the former's middle, the axis
 // along y.
-func (b RopeBall) Ways() [][]Vec {
-	out := make([][]Vec, len(b.ways))
+func (b RopeBall) Ways() [][]r3.Vec {
+	out := make([][]r3.Vec, len(b.ways))
 	for i, w := range b.ways {
 		for _, v := range w {
 			out[i] = append(out[i], r3.Scale(b.Cord.Hard(), v))
@@ -254,7 +254,7 @@ func (b RopeBall) Ways() [][]Vec {
 
 // weave is a weaving on a former, in hard diameters.
 type weave struct {
-	tracks                          [][]Vec
+	tracks                          [][]r3.Vec
 	outer, inner, height, bare, gap float64
 }
 
@@ -264,7 +264,7 @@ var weaves kept.By[weave]
 // measured on it.
 func (w weaving) on(former float64) (weave, error) {
 	return weaves.Get(fmt.Sprintf("%v %.4f", w, former), func() (weave, error) {
-		out := weave{tracks: make([][]Vec, w.m), inner: math.Inf(1), gap: math.Inf(1)}
+		out := weave{tracks: make([][]r3.Vec, w.m), inner: math.Inf(1), gap: math.Inf(1)}
 		steps := w.steps()
 		at, weights := curve.Between(steps, former)
 		for n, k := range at {
@@ -275,14 +275,14 @@ func (w weaving) on(former float64) (weave, error) {
 			out.gap = math.Min(out.gap, s.Gap)
 			for j, pts := range s.Strands {
 				if n == 0 {
-					out.tracks[j] = make([]Vec, len(pts))
+					out.tracks[j] = make([]r3.Vec, len(pts))
 				}
 				for i, v := range pts {
 					out.tracks[j][i] = r3.Add(out.tracks[j][i], r3.Scale(weights[n], v))
 				}
 			}
 		}
-		var all []Vec
+		var all []r3.Vec
 		for _, t := range out.tracks {
 			all = append(all, t...)
 			for _, v := range t {
@@ -311,7 +311,7 @@ func (w weaving) chain() Chain {
 	return c
 }
 
-func axial(v Vec) float64 { return math.Hypot(v.X, v.Z) }
+func axial(v r3.Vec) float64 { return math.Hypot(v.X, v.Z) }
 
 // laid is the weaving dressed so far out that the tracks clear one another, to
 // be drawn in to a former.
@@ -322,7 +322,7 @@ func (w weaving) laid(former float64, try int) *tighten.Problem {
 	// They may press into one another at first, but not so far that one could
 	// pass through.
 	const dressed0 = 0.6
-	var dressed [][]Vec
+	var dressed [][]r3.Vec
 	size := 0.5*float64(w.m) + 1
 	if w.ring {
 		size = former
@@ -335,13 +335,13 @@ func (w weaving) laid(former float64, try int) *tighten.Problem {
 			}
 		}
 	}
-	p := tighten.Problem{Cling: 1, Bars: []tighten.Bar{tighten.Ball(Vec{}, former)}}
+	p := tighten.Problem{Cling: 1, Bars: []tighten.Bar{tighten.Ball(r3.Vec{}, former)}}
 	if w.ring {
 		long := 4*float64(w.m) + former
-		p.Bars = []tighten.Bar{{From: Vec{Y: -long}, To: Vec{Y: long}, Diameter: former}}
+		p.Bars = []tighten.Bar{{From: r3.Vec{Y: -long}, To: r3.Vec{Y: long}, Diameter: former}}
 	}
 	for _, t := range dressed {
-		var route []Vec
+		var route []r3.Vec
 		for i := 0; i < len(t); i += 4 {
 			route = append(route, t[i])
 		}
@@ -385,27 +385,27 @@ func (w weaving) nodes() int {
 // lay lays the tracks of three leads and four bights side by side round a
 // former, their bights reaching so far, in radians of a ball or radii of a
 // mandrel, from the middle.
-func (w weaving) lay(former, reach float64) [][]Vec {
+func (w weaving) lay(former, reach float64) [][]r3.Vec {
 	const nodes = 420
 	r := former/2 + 1
 	// The middle of the track: three times round while it goes to and fro four
 	// times, over and under by turns.
 	to := func(t float64) float64 { return reach * math.Cos(RopeBights*t/RopeLeads) }
-	out := func(t float64) Vec { // away from the former
+	out := func(t float64) r3.Vec { // away from the former
 		s, c := math.Sincos(t)
 		if w.ring {
-			return Vec{X: c, Z: s}
+			return r3.Vec{X: c, Z: s}
 		}
-		return Vec{X: math.Cos(to(t)) * c, Y: math.Sin(to(t)), Z: math.Cos(to(t)) * s}
+		return r3.Vec{X: math.Cos(to(t)) * c, Y: math.Sin(to(t)), Z: math.Cos(to(t)) * s}
 	}
-	at := func(t float64) Vec {
+	at := func(t float64) r3.Vec {
 		v := out(t)
 		if w.ring {
 			v.Y = to(t)
 		}
 		return v
 	}
-	tracks := make([][]Vec, w.m)
+	tracks := make([][]r3.Vec, w.m)
 	for j := range w.m {
 		off := (float64(j) - float64(w.m-1)/2) / r
 		for k := range nodes {
@@ -415,7 +415,7 @@ func (w weaving) lay(former, reach float64) [][]Vec {
 			if w.ring {
 				v := r3.Add(at(t), r3.Scale(off, side))
 				flat := math.Hypot(v.X, v.Z)
-				tracks[j] = append(tracks[j], Vec{X: (r + h) * v.X / flat, Y: r * v.Y, Z: (r + h) * v.Z / flat})
+				tracks[j] = append(tracks[j], r3.Vec{X: (r + h) * v.X / flat, Y: r * v.Y, Z: (r + h) * v.Z / flat})
 				continue
 			}
 			v := r3.Add(r3.Scale(math.Cos(off), out(t)), r3.Scale(math.Sin(off), side))
@@ -427,14 +427,14 @@ func (w weaving) lay(former, reach float64) [][]Vec {
 
 // leastGap is the least distance between strands, and of a strand from itself
 // beyond its own bend.
-func leastGap(tracks [][]Vec) float64 {
+func leastGap(tracks [][]r3.Vec) float64 {
 	type dot struct {
-		v    Vec
+		v    r3.Vec
 		j, k int
 	}
 	const cell = 1.0
 	grid := map[[3]int][]dot{}
-	of := func(v Vec) [3]int {
+	of := func(v r3.Vec) [3]int {
 		return [3]int{int(math.Floor(v.X / cell)), int(math.Floor(v.Y / cell)), int(math.Floor(v.Z / cell))}
 	}
 	least := math.Inf(1)

@@ -13,10 +13,10 @@ import (
 // the others above and below. next takes the first band to the second, the
 // second to the third and the third to the first: a third of a turn about the
 // diagonal (1, -1, -1).
-func next(v Vec) Vec { return Vec{X: -v.Z, Y: -v.X, Z: v.Y} }
+func next(v r3.Vec) r3.Vec { return r3.Vec{X: -v.Z, Y: -v.X, Z: v.Y} }
 
 // turned takes points of the first band on by n bands.
-func turned(pts []Vec, n int) []Vec {
+func turned(pts []r3.Vec, n int) []r3.Vec {
 	out := slices.Clone(pts)
 	for range n {
 		for i := range out {
@@ -30,9 +30,9 @@ func turned(pts []Vec, n int) []Vec {
 // of p passes on a core of diameter core, from turn u0 to turn u1: against the
 // clock about z, outside at the faces left and right, inside at those above and
 // below. Turn 0 is the corner (-, +, -), before the face on the left.
-func coil(p, m, k int, core, u0, u1 float64) []Vec {
+func coil(p, m, k int, core, u0, u1 float64) []r3.Vec {
 	middle := core/2 + 1.3
-	var out []Vec
+	var out []r3.Vec
 	const per = 32 // points a turn
 	n := int(math.Round((u1 - u0) * per))
 	for i := 0; i <= n; i++ {
@@ -47,7 +47,7 @@ func coil(p, m, k int, core, u0, u1 float64) []Vec {
 		s, c := math.Sincos(phi)
 		// Squarish, so that every turn of a band is as long as the next.
 		r /= math.Pow(math.Pow(math.Abs(c), square)+math.Pow(math.Abs(s), square), 1/square)
-		out = append(out, Vec{X: r * c, Y: r * s, Z: z})
+		out = append(out, r3.Vec{X: r * c, Y: r * s, Z: z})
 	}
 	return out
 }
@@ -65,7 +65,7 @@ func smooth(t float64) float64 {
 // short takes away the beginning of a way, given as that of the first band,
 // that would run up to the edge of the band before the corner at height z: over
 // a corner a cord goes the short way.
-func short(way []Vec, z float64) []Vec {
+func short(way []r3.Vec, z float64) []r3.Vec {
 	for len(way) > 1 && next(way[0]).Z > z-0.4 {
 		way = way[1:]
 	}
@@ -75,23 +75,23 @@ func short(way []Vec, z float64) []Vec {
 var (
 	// across is the way out at the corner that a start hidden inside lies
 	// opposite to; beside that at which a ball with two ends out begins.
-	across = r3.Unit(Vec{X: -1, Y: -1, Z: 1})
-	beside = r3.Unit(Vec{X: -1, Y: 1, Z: -1})
+	across = r3.Unit(r3.Vec{X: -1, Y: -1, Z: 1})
+	beside = r3.Unit(r3.Vec{X: -1, Y: 1, Z: -1})
 )
 
 // inside is a place against the core, a little off the way from a point to its
 // middle.
-func inside(core float64, from Vec) Vec {
-	return r3.Scale(core/2+0.55, r3.Unit(r3.Add(from, Vec{Z: -0.4})))
+func inside(core float64, from r3.Vec) r3.Vec {
+	return r3.Scale(core/2+0.55, r3.Unit(r3.Add(from, r3.Vec{Z: -0.4})))
 }
 
 // lead leads the ends of ways straight off the ball in the direction away: where
 // there are more, those with which ways begin beside those with which they end,
 // the strands that run side by side behind one another, as they come.
-func lead(ways [][]Vec, ends []end, away Vec) {
-	flat := func(v Vec) Vec { return r3.Sub(v, r3.Scale(r3.Dot(v, away), away)) }
-	row := Vec{}
-	column := map[bool]Vec{} // the middle of each, times how many there are
+func lead(ways [][]r3.Vec, ends []end, away r3.Vec) {
+	flat := func(v r3.Vec) r3.Vec { return r3.Sub(v, r3.Scale(r3.Dot(v, away), away)) }
+	row := r3.Vec{}
+	column := map[bool]r3.Vec{} // the middle of each, times how many there are
 	for _, e := range ends {
 		v := flat(e.of(ways))
 		column[e.first] = r3.Add(column[e.first], v)
@@ -101,7 +101,7 @@ func lead(ways [][]Vec, ends []end, away Vec) {
 			row = r3.Add(row, v)
 		}
 	}
-	depth := Vec{}
+	depth := r3.Vec{}
 	if len(ends) > 1 {
 		row = r3.Unit(row)
 		depth = r3.Cross(away, row)
@@ -117,7 +117,7 @@ func lead(ways [][]Vec, ends []end, away Vec) {
 			side = r3.Add(side, r3.Scale(math.Copysign(apart, r3.Dot(r3.Sub(v, r3.Scale(2/float64(len(ends)), column[e.first])), depth)), depth))
 		}
 		if len(ends) == 1 {
-			side = Vec{}
+			side = r3.Vec{}
 		}
 		for _, far := range []float64{1.6, 4, 10} {
 			to := r3.Add(r3.Scale(r3.Dot(v, away)+far, away), side)
@@ -136,7 +136,7 @@ type end struct {
 	first bool
 }
 
-func (e end) of(ways [][]Vec) Vec {
+func (e end) of(ways [][]r3.Vec) r3.Vec {
 	if w := ways[e.way]; !e.first {
 		return w[len(w)-1]
 	} else {
@@ -166,7 +166,7 @@ func problem(f family, p int, core, dress float64) tighten.Problem {
 	n := float64(p)
 	onto := core
 	core = math.Max(core, dress*n)
-	var ways [][]Vec
+	var ways [][]r3.Vec
 	switch f {
 	case starting:
 		// p whole turns in every band. It begins under the second band at the
@@ -177,7 +177,7 @@ func problem(f family, p int, core, dress float64) tighten.Problem {
 		for len(b) > 1 && b[len(b)-1].Y > c[0].Y-0.4 { // this corner is cut before it
 			b = b[:len(b)-1]
 		}
-		ways = [][]Vec{slices.Concat([]Vec{inside(onto, a[0])}, a, b, c)}
+		ways = [][]r3.Vec{slices.Concat([]r3.Vec{inside(onto, a[0])}, a, b, c)}
 		lead(ways, []end{{0, false}}, across)
 	case leaving, leavingPair:
 		// A quarter of a turn less in every band brings both ends of each cord
@@ -204,13 +204,13 @@ func problem(f family, p int, core, dress float64) tighten.Problem {
 		// second begins under the third and makes the other two.
 		a := coil(p, 1, 0, core, 0, n)
 		b, c := coil(p, 1, 0, core, -0.25, n-0.25), coil(p, 1, 0, core, 0, n-0.25)
-		ways = [][]Vec{
-			append(slices.Clone(a), r3.Scale(onto/2+0.55, r3.Unit(r3.Add(a[len(a)-1], Vec{Z: 0.4})))),
-			slices.Concat(turned([]Vec{inside(onto, b[0])}, 1), turned(b, 1), turned(short(c, b[len(b)-1].Z), 2)),
+		ways = [][]r3.Vec{
+			append(slices.Clone(a), r3.Scale(onto/2+0.55, r3.Unit(r3.Add(a[len(a)-1], r3.Vec{Z: 0.4})))),
+			slices.Concat(turned([]r3.Vec{inside(onto, b[0])}, 1), turned(b, 1), turned(short(c, b[len(b)-1].Z), 2)),
 		}
 		lead(ways, []end{{0, true}, {1, false}}, beside)
 	}
-	pr := tighten.Problem{Cling: cling(f, p), Bars: []tighten.Bar{tighten.Ball(Vec{}, onto)}}
+	pr := tighten.Problem{Cling: cling(f, p), Bars: []tighten.Bar{tighten.Ball(r3.Vec{}, onto)}}
 	for _, w := range ways {
 		pr.Strands = append(pr.Strands, tighten.Strand{Route: w, Diameter: 1})
 	}

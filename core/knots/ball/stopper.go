@@ -53,7 +53,7 @@ func DrawStopper(ctx context.Context, r knot.Route) (shapes.Shape, error) {
 	if err != nil {
 		return shapes.Shape{}, err
 	}
-	return shapes.Shape{Gap: drawn.Gap, Strands: [][]Vec{drawn.Strands[0].Points}, Made: StopperMade(r)}, nil
+	return shapes.Shape{Gap: drawn.Gap, Strands: [][]r3.Vec{drawn.Strands[0].Points}, Made: StopperMade(r)}, nil
 }
 
 // stopperSizes are the diameters of the stoppers as balls of the same room, in
@@ -76,8 +76,8 @@ var stopperSizes = sync.OnceValue(func() []float64 {
 
 // room is the diameter of the ball that takes as much room as a knot, without
 // the ends that lead straight away from it: the mean of its three extents.
-func room(pts []Vec) float64 {
-	var knotted []Vec
+func room(pts []r3.Vec) float64 {
+	var knotted []r3.Vec
 	for _, k := range knottedOf(pts) {
 		knotted = append(knotted, pts[k])
 	}
@@ -90,7 +90,7 @@ func room(pts []Vec) float64 {
 }
 
 // knottedOf are the points of a knot that touch another part of it.
-func knottedOf(pts []Vec) []int {
+func knottedOf(pts []r3.Vec) []int {
 	var out []int
 	c := curve.Curve{Points: pts}
 	step := c.Length() / float64(len(pts)-1)
@@ -108,7 +108,7 @@ func knottedOf(pts []Vec) []int {
 // StopperWays are the ways of the two cords through the stopper that joins them,
 // mm, about the middle of the core, each from where it begins to where it leaves
 // the knot; nil where the core is no stopper.
-func (b Ball) StopperWays() [][]Vec {
+func (b Ball) StopperWays() [][]r3.Vec {
 	for i, s := range stoppers {
 		if s.name != b.StopperKnot {
 			continue
@@ -116,7 +116,7 @@ func (b Ball) StopperWays() [][]Vec {
 		pts := embedded()[StopperKey(s.route)].Strands[0]
 		knotted := knottedOf(pts)
 		lo, hi := knotted[0], knotted[len(knotted)-1]
-		middle := Vec{}
+		middle := r3.Vec{}
 		for _, k := range knotted {
 			middle = r3.Add(middle, r3.Scale(1/float64(len(knotted)), pts[k]))
 		}
@@ -124,24 +124,24 @@ func (b Ball) StopperWays() [][]Vec {
 		if s.cords > 1 {
 			scale *= math.Sqrt(s.cords / 0.8)
 		}
-		part := func(from, to int, off float64) []Vec {
+		part := func(from, to int, off float64) []r3.Vec {
 			step := 1
 			if to < from {
 				step = -1
 			}
-			var out []Vec
+			var out []r3.Vec
 			for k := from; k != to+step; k += step {
 				v := r3.Scale(scale, r3.Sub(pts[k], middle))
-				out = append(out, Vec{X: v.X, Y: v.Y, Z: v.Z + off})
+				out = append(out, r3.Vec{X: v.X, Y: v.Y, Z: v.Z + off})
 			}
 			return out
 		}
 		if s.cords > 1 { // both go through it, side by side
 			d := b.Cord.Hard() / 2
-			return [][]Vec{part(lo, hi, -d), part(lo, hi, d)}
+			return [][]r3.Vec{part(lo, hi, -d), part(lo, hi, d)}
 		}
 		half := (lo + hi) / 2 // the join lies in the middle of the knot
-		return [][]Vec{part(half, lo, 0), part(half, hi, 0)}
+		return [][]r3.Vec{part(half, lo, 0), part(half, hi, 0)}
 	}
 	return nil
 }

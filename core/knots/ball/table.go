@@ -33,7 +33,7 @@ func inStep(p int, s shapes.Shape) shapes.Shape {
 	for _, pts := range s.Strands {
 		fine := curve.Spline(pts, false)
 		fine = fine.Resample(5 * len(pts))
-		var strand []Vec
+		var strand []r3.Vec
 		from := 0
 		put := func(to int, last bool) {
 			if to > from {
@@ -58,7 +58,7 @@ func inStep(p int, s shapes.Shape) shapes.Shape {
 
 // crossesMiddle tells whether a step goes over the middle of a face: from one
 // side of it to the other along the way that it runs.
-func crossesMiddle(a, b Vec) bool {
+func crossesMiddle(a, b r3.Vec) bool {
 	const along = 0.45 // the cosine of what still runs so
 	d := r3.Unit(r3.Sub(b, a))
 	return a.X < 0 != (b.X < 0) && math.Abs(d.X) > along || a.Y < 0 != (b.Y < 0) && math.Abs(d.Y) > along || a.Z < 0 != (b.Z < 0) && math.Abs(d.Z) > along
@@ -207,7 +207,7 @@ func (t *table) strands(core float64) []Strand {
 	}
 	out := make([]Strand, len(t.shapes[0].Strands))
 	for i := range out {
-		pts := make([]Vec, len(t.shapes[at[0]].Strands[i]))
+		pts := make([]r3.Vec, len(t.shapes[at[0]].Strands[i]))
 		for n, k := range at {
 			for j, v := range t.shapes[k].Strands[i] {
 				pts[j] = r3.Add(pts[j], r3.Scale(weights[n], v))
@@ -220,15 +220,15 @@ func (t *table) strands(core float64) []Strand {
 
 // faceNormals are the ways the six faces look: those of the first band, the
 // second and the third, each with the one across.
-func faceNormals() []Vec {
-	return []Vec{{X: -1}, {X: 1}, {Y: 1}, {Y: -1}, {Z: 1}, {Z: -1}}
+func faceNormals() []r3.Vec {
+	return []r3.Vec{{X: -1}, {X: 1}, {Y: 1}, {Y: -1}, {Z: 1}, {Z: -1}}
 }
 
 // bandsOf tells of each point of strand i which band it is in. A band's turns
 // run across its axis, near its middle; the strand goes on into its next band
 // where, all told, it then runs least along, and lies least far out on, the axes
 // of the bands it is in.
-func bandsOf(f family, i int, pts []Vec) []int {
+func bandsOf(f family, i int, pts []r3.Vec) []int {
 	bands := []int{0, 1, 2}
 	if f == joined {
 		bands = [][]int{{0}, {1, 2}}[i]
@@ -269,7 +269,7 @@ func bandsOf(f family, i int, pts []Vec) []int {
 // measure reads the figures off a ball's curves.
 func measure(f family, s shapes.Shape) measures {
 	m := measures{gap: s.Gap}
-	var all []Vec
+	var all []r3.Vec
 	for i, pts := range s.Strands {
 		bands := bandsOf(f, i, pts)
 		fine := curve.Spline(pts, false).Points
@@ -289,13 +289,13 @@ func measure(f family, s shapes.Shape) measures {
 		}
 	}
 	m.face = across2(all, faceNormals())
-	m.corner = across2(all, []Vec{{X: 1, Y: 1, Z: 1}, {X: -1, Y: -1, Z: -1}, {X: 1, Y: -1, Z: -1}, {X: -1, Y: 1, Z: 1}})
+	m.corner = across2(all, []r3.Vec{{X: 1, Y: 1, Z: 1}, {X: -1, Y: -1, Z: -1}, {X: 1, Y: -1, Z: -1}, {X: -1, Y: 1, Z: 1}})
 	m.hole = bare(all)
 	return m
 }
 
 // about is by how much the way from p to q turns about the axis of a band.
-func about(band int, p, q Vec) float64 {
+func about(band int, p, q r3.Vec) float64 {
 	u, v := [3]float64{p.X, p.Y, p.Z}, [3]float64{q.X, q.Y, q.Z}
 	i, j := 0, 1 // the first band turns in x and y, the second in y and z, the third in z and x
 	switch band {
@@ -309,7 +309,7 @@ func about(band int, p, q Vec) float64 {
 
 // across2 is the mean diameter of the cord's outside in the middle of places
 // given by their directions, in pairs across from one another.
-func across2(pts []Vec, dirs []Vec) float64 {
+func across2(pts []r3.Vec, dirs []r3.Vec) float64 {
 	const middle = 0.92 // the cosine of how far round a direction its place reaches
 	sum := 0.0
 	for _, d := range dirs {
@@ -327,13 +327,13 @@ func across2(pts []Vec, dirs []Vec) float64 {
 
 // bare is how wide the widest place is, as seen towards the middle of the ball,
 // that no cord one wide covers.
-func bare(pts []Vec) float64 {
+func bare(pts []r3.Vec) float64 {
 	type dot struct{ x, y, z float64 }
 	dots := make([]dot, len(pts))
 	for i, v := range pts {
 		dots[i] = dot{v.X, v.Y, v.Z}
 	}
-	clear := func(u Vec) float64 { // distance of the nearest cord from the line along u
+	clear := func(u r3.Vec) float64 { // distance of the nearest cord from the line along u
 		best := math.Inf(1)
 		for _, v := range dots {
 			d := v.x*u.X + v.y*u.Y + v.z*u.Z
@@ -352,7 +352,7 @@ func bare(pts []Vec) float64 {
 		y := 1 - 2*(float64(i)+0.5)/looks
 		s, c := math.Sincos(2.399963 * float64(i)) // the golden angle spreads them evenly
 		q := math.Sqrt(1 - y*y)
-		u := Vec{X: q * c, Y: y, Z: q * s}
+		u := r3.Vec{X: q * c, Y: y, Z: q * s}
 		w := clear(u)
 		if w < widest-0.15 {
 			continue
