@@ -4,7 +4,7 @@ import (
 	"crypto/sha256"
 	"fmt"
 
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -15,14 +15,14 @@ import (
 // A document never changes, so neither do they, but for plans of which a part is
 // still to be drawn up.
 type views struct {
-	plans kept.By[plan.Plan]
-	pics  kept.By[scene.Picture]
+	plans memo.Cache[plan.Plan]
+	pics  memo.Cache[scene.Picture]
 	// plates are what was written of plates, by their names.
-	plates kept.By[svg.Plate]
+	plates memo.Cache[svg.Plate]
 }
 
 func newViews() *views {
-	return &views{plans: kept.By[plan.Plan]{Most: 32 << 20}, pics: kept.By[scene.Picture]{Most: 32 << 20}, plates: kept.By[svg.Plate]{Most: 16 << 20}}
+	return &views{plans: memo.Cache[plan.Plan]{Most: 32 << 20}, pics: memo.Cache[scene.Picture]{Most: 32 << 20}, plates: memo.Cache[svg.Plate]{Most: 16 << 20}}
 }
 
 // hand is a place at the vise: so many actions, and how far the last has come.

@@ -11,7 +11,7 @@ import (
 	"sort"
 	"strings"
 
-	"nimblebight/core/keep"
+	"nimblebight/core/unknown"
 )
 
 // Make is how a cord is built; Material what it is built of.
@@ -38,7 +38,7 @@ type Stuff struct {
 // MarshalJSON writes the stuff with the fields it did not know.
 func (s Stuff) MarshalJSON() ([]byte, error) {
 	type plain Stuff
-	return keep.Marshal(plain(s), s.Unknown)
+	return unknown.Marshal(plain(s), s.Unknown)
 }
 
 // makeFacts are what is known of a make. Weights are typical label weights and

@@ -3,7 +3,7 @@ package knot
 import (
 	"fmt"
 	"math"
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -24,7 +24,7 @@ func SideBySide(leads []Lead) (xs []float64, row, thick float64) {
 	return xs, row, thick
 }
 
-var bundles kept.By[[]Disc] // packed before
+var bundles memo.Cache[[]Disc] // packed before
 
 // Disc is the section of a strand, mm.
 type Disc struct{ X, Z, R float64 }

@@ -10,7 +10,7 @@ import (
 	"strconv"
 	"strings"
 
-	"nimblebight/core/keep"
+	"nimblebight/core/unknown"
 )
 
 // The settings of a knot are a struct of its own. What stands beside a field in
@@ -130,7 +130,7 @@ func fieldsOf(t reflect.Type, key string, at []int, needed bool, only string) []
 	var out []Field
 	for i := range t.NumField() {
 		f := t.Field(i)
-		name := keep.Name(f)
+		name := unknown.Name(f)
 		if name == "" {
 			continue
 		}
@@ -312,7 +312,7 @@ func appendKey(b []byte, v reflect.Value) []byte {
 		return appendKey(append(b, 1), v.Elem())
 	case reflect.Struct:
 		for i := range v.NumField() {
-			if keep.Name(v.Type().Field(i)) != "" {
+			if unknown.Name(v.Type().Field(i)) != "" {
 				b = appendKey(b, v.Field(i))
 			}
 		}

@@ -7,7 +7,7 @@ import (
 	"reflect"
 	"strconv"
 
-	"nimblebight/core/keep"
+	"nimblebight/core/unknown"
 )
 
 // Section is one entry of a piece's sequence: what every knot can be told, and
@@ -51,7 +51,7 @@ type Row struct {
 // MarshalJSON writes the row with the fields it did not know.
 func (r Row) MarshalJSON() ([]byte, error) {
 	type plain Row
-	return keep.Marshal(plain(r), r.Unknown)
+	return unknown.Marshal(plain(r), r.Unknown)
 }
 
 // Bead is a bead on the strands: its hole, its length along the piece and its
@@ -68,7 +68,7 @@ type Bead struct {
 // MarshalJSON writes the bead with the fields it did not know.
 func (b Bead) MarshalJSON() ([]byte, error) {
 	type plain Bead
-	return keep.Marshal(plain(b), b.Unknown)
+	return unknown.Marshal(plain(b), b.Unknown)
 }
 
 // Ends are the places whose ends a section takes; none means all.
@@ -173,10 +173,10 @@ func (s *Section) UnmarshalJSON(b []byte) error {
 			return misread(err)
 		}
 		known = append(known, settings.Interface())
-		out.Unknown, out.twin = keep.Sort(b, known...)
+		out.Unknown, out.twin = unknown.Sort(b, known...)
 		out.Settings = settings.Elem().Interface()
 	} else {
-		out.Unknown, out.twin = keep.Sort(b, known...)
+		out.Unknown, out.twin = unknown.Sort(b, known...)
 	}
 	*s = out
 	return nil
@@ -231,9 +231,9 @@ func (s Section) MarshalJSON() ([]byte, error) {
 		Note     string    `json:"note,omitempty"`
 	}{s.Rows, s.Sequence, s.Note}
 	if s.Settings == nil {
-		return keep.Join(s.Unknown, first, inside)
+		return unknown.Join(s.Unknown, first, inside)
 	}
-	return keep.Join(s.Unknown, first, s.Settings, inside)
+	return unknown.Join(s.Unknown, first, s.Settings, inside)
 }
 
 // New is a section of a knot as the catalogue begins it.

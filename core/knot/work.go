@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"math"
 	"nimblebight/core/cord"
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"reflect"
 	"slices"
 
@@ -114,7 +114,7 @@ func mirrored(w Work, k Knot) (Tied, error) {
 }
 
 // tieds are sections tied before, enough for the pieces of an evening.
-var tieds = kept.By[Tied]{Most: 40 << 20}
+var tieds = memo.Cache[Tied]{Most: 40 << 20}
 
 // Forget drops every section that was tied before, to measure what tying costs.
 func Forget() { tieds.Forget() }

@@ -17,9 +17,9 @@ import (
 	"strings"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/keep"
 	"nimblebight/core/knot"
 	_ "nimblebight/core/knots" // a piece is read by what the catalogue says of its knots
+	"nimblebight/core/unknown"
 )
 
 // Format and Version mark a piece document.
@@ -85,7 +85,7 @@ type Legs struct {
 func (l Legs) MarshalJSON() ([]byte, error) {
 	switch {
 	case l.FirstMM != 0:
-		return keep.Marshal(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
+		return unknown.Marshal(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
 	case l.ShortInside:
 		return []byte(`"short-inside"`), nil
 	}
@@ -115,25 +115,25 @@ func (l *Legs) UnmarshalJSON(b []byte) error {
 // MarshalJSON writes the document with the fields it did not know.
 func (d Document) MarshalJSON() ([]byte, error) {
 	type plain Document
-	return keep.Marshal(plain(d), d.Unknown)
+	return unknown.Marshal(plain(d), d.Unknown)
 }
 
 // MarshalJSON writes the purpose with the fields it did not know.
 func (p Purpose) MarshalJSON() ([]byte, error) {
 	type plain Purpose
-	return keep.Marshal(plain(p), p.Unknown)
+	return unknown.Marshal(plain(p), p.Unknown)
 }
 
 // MarshalJSON writes the hardware with the fields it did not know.
 func (h Hardware) MarshalJSON() ([]byte, error) {
 	type plain Hardware
-	return keep.Marshal(plain(h), h.Unknown)
+	return unknown.Marshal(plain(h), h.Unknown)
 }
 
 // MarshalJSON writes the cord with the fields it did not know.
 func (c Cord) MarshalJSON() ([]byte, error) {
 	type plain Cord
-	return keep.Marshal(plain(c), c.Unknown)
+	return unknown.Marshal(plain(c), c.Unknown)
 }
 
 // CordByID finds a cord, -1 if there is none.

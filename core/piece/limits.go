@@ -6,7 +6,6 @@ import (
 	"math"
 	"reflect"
 
-	"nimblebight/core/keep"
 	"nimblebight/core/knot"
 )
 
@@ -71,7 +70,7 @@ func (c *checker) limits() {
 
 // texts refuses texts that are no texts of a maker, wherever they stand.
 func (d Document) texts(say func(path, format string, args ...any)) {
-	unknown := 0
+	bytes := 0
 	var look func(path string, v reflect.Value)
 	look = func(path string, v reflect.Value) {
 		switch v.Kind() {
@@ -98,11 +97,11 @@ func (d Document) texts(say func(path, format string, args ...any)) {
 				}
 				if m, ok := v.Field(i).Interface().(map[string]json.RawMessage); ok {
 					for name, raw := range m {
-						unknown += len(name) + len(raw)
+						bytes += len(name) + len(raw)
 					}
 					continue
 				}
-				name := keep.Name(f)
+				name := unknown.Name(f)
 				if path != "" {
 					name = path + "." + name
 				}
@@ -111,7 +110,7 @@ func (d Document) texts(say func(path, format string, args ...any)) {
 		}
 	}
 	look("", reflect.ValueOf(d))
-	if unknown > mostUnknown {
-		say("", "holds %d bytes of fields that are not known; %d are the most", unknown, mostUnknown)
+	if bytes > mostUnknown {
+		say("", "holds %d bytes of fields that are not known; %d are the most", bytes, mostUnknown)
 	}
 }

@@ -6,8 +6,8 @@ import (
 	"sync"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/piece"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -96,7 +96,7 @@ func (p Plan) Bytes() int {
 	type plain Plan
 	layout := p.layout
 	p.layout = nil
-	n := kept.Bytes(plain(p))
+	n := memo.Bytes(plain(p))
 	if layout != nil {
 		n += layout.bytes()
 	}

@@ -9,8 +9,8 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/gauge"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
 	"nimblebight/core/tighten"
@@ -591,7 +591,7 @@ func (w *walk) keep(sec Section, top, bottom float64) {
 	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 
-var joints kept.By[[][]r3.Vec]
+var joints memo.Cache[[][]r3.Vec]
 
 // part keeps strands that are drawn into a bundle, or come out of one, from
 // passing through one another on the way.

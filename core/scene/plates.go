@@ -10,8 +10,8 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/plan"
 	"nimblebight/core/side"
 
@@ -456,7 +456,7 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 }
 
 // drawnPlates are plates drawn before.
-var drawnPlates = kept.By[Plate]{Most: 48 << 20}
+var drawnPlates = memo.Cache[Plate]{Most: 48 << 20}
 
 // Forget drops the plates that are kept, to measure a first drawing.
 func Forget() { drawnPlates.Forget() }

@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"math"
 
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -25,7 +25,7 @@ const (
 // only looked at.
 var FrameSettings = tighten.Settings{PerDiameter: []float64{3}, Frames: frameCount, Still: 1e-4}
 
-var frames kept.By[[]Shape] // drawn while the program runs, by name
+var frames memo.Cache[[]Shape] // drawn while the program runs, by name
 
 // DrawFrames draws the key frames of a problem, from loose to tight.
 func DrawFrames(p tighten.Problem) ([]Shape, error) {

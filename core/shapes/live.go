@@ -9,7 +9,7 @@ import (
 	"time"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"nimblebight/core/side"
 	"nimblebight/core/tighten"
 
@@ -44,7 +44,7 @@ func (r *Rough) And(o *Rough) *Rough {
 var live = &drawing{jobs: map[string]*job{}, failed: map[string]string{}, turn: make(chan struct{}, 1)}
 
 type drawing struct {
-	done kept.By[Shape]
+	done memo.Cache[Shape]
 	turn chan struct{} // one at a time
 
 	lock   sync.Mutex

@@ -7,7 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"nimblebight/core/keep"
+	"nimblebight/core/unknown"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"strconv"
@@ -54,7 +54,7 @@ func decode(b []byte) (d piece.Document, twin string, err error) {
 	if err := json.Unmarshal(b, &d); err != nil {
 		return piece.Document{}, "", piece.Problems{explain(b, err)}
 	}
-	return d, keep.Collect(b, &d), nil
+	return d, unknown.Collect(b, &d), nil
 }
 
 func explain(b []byte, err error) piece.Problem {

@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"math"
 
-	"nimblebight/core/keep"
+	"nimblebight/core/unknown"
 )
 
 // Kind is what a core is.
@@ -34,7 +34,7 @@ type Core struct {
 // MarshalJSON writes the core with the fields it did not know.
 func (c Core) MarshalJSON() ([]byte, error) {
 	type plain Core
-	return keep.Marshal(plain(c), c.Unknown)
+	return unknown.Marshal(plain(c), c.Unknown)
 }
 
 type coreFacts struct {

@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
 
@@ -144,7 +144,7 @@ func MakeRope(a RopeAsk) (RopeBall, error) {
 	return b, err
 }
 
-var wound kept.By[[][]r3.Vec]
+var wound memo.Cache[[][]r3.Vec]
 
 // wound is the way of each strand, led side by side so many, through all its
 // rounds.
@@ -258,7 +258,7 @@ type weave struct {
 	outer, inner, height, bare, gap float64
 }
 
-var weaves kept.By[weave]
+var weaves memo.Cache[weave]
 
 // on is the weaving on a former, between those that were drawn up, with what is
 // measured on it.

@@ -5,7 +5,7 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 	"nimblebight/core/shapes"
 	"nimblebight/core/side"
 
@@ -89,7 +89,7 @@ type table struct {
 	rows []measures
 }
 
-var tables = kept.By[*table]{Most: 48 << 20}
+var tables = memo.Cache[*table]{Most: 48 << 20}
 
 func tableOf(f family, p int) (*table, error) {
 	return tables.Get(fmt.Sprint(f, p), func() (*table, error) {

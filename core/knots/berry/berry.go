@@ -6,10 +6,10 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/gap"
 	"nimblebight/core/knots/row"
+	"nimblebight/core/memo"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
@@ -125,7 +125,7 @@ type rolled struct {
 	gap     float64
 }
 
-var berries kept.By[rolled]
+var berries memo.Cache[rolled]
 
 func berryOver(squares int, filler float64) (rolled, error) {
 	return berries.Get(fmt.Sprintf("%d %.4f", squares, filler), func() (rolled, error) {

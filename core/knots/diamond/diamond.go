@@ -7,10 +7,10 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/hitch"
 	"nimblebight/core/knots/row"
+	"nimblebight/core/memo"
 	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -89,7 +89,7 @@ func tieDiamonds(w knot.Work) (knot.Tied, error) {
 	})
 }
 
-var diamonds kept.By[knot.Tied] // in the greatest diameter
+var diamonds memo.Cache[knot.Tied] // in the greatest diameter
 
 // tieDiamond ties one diamond: laid out by its hitches, then parted where the
 // lines laid between them press into one another. It is worked out once for

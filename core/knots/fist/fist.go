@@ -10,11 +10,11 @@ import (
 	"slices"
 	"strings"
 
-	"nimblebight/core/keep"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/mount"
 	"nimblebight/core/move"
+	"nimblebight/core/unknown"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -47,7 +47,7 @@ type Core struct {
 // MarshalJSON writes the core with the fields it did not know.
 func (c Core) MarshalJSON() ([]byte, error) {
 	type plain Core
-	return keep.Marshal(plain(c), c.Unknown)
+	return unknown.Marshal(plain(c), c.Unknown)
 }
 
 // Settings of a ball.

@@ -6,8 +6,8 @@ import (
 	"math"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
@@ -103,7 +103,7 @@ type hitch struct {
 	Gap    float64
 }
 
-var hitches kept.By[hitch]
+var hitches memo.Cache[hitch]
 
 func hitchOn(filler float64) (hitch, error) {
 	filler = math.Max(hitchFillers[0], math.Min(filler, hitchFillers[len(hitchFillers)-1]))

@@ -5,8 +5,8 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
 
@@ -43,7 +43,7 @@ func inSpirals(n int, thick float64) bool {
 	return n <= mostSpiral && thick > 0.35 && thick < 1.5
 }
 
-var rows kept.By[row] // taken between neighbours, by name
+var rows memo.Cache[row] // taken between neighbours, by name
 
 const mostSpiral = mostFillers // fillers of a spiral that are drawn up at build time
 

@@ -9,8 +9,8 @@ import (
 	"strings"
 
 	"nimblebight/core/curve"
-	"nimblebight/core/kept"
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/move"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
@@ -504,7 +504,7 @@ type reading struct {
 	sights []knot.Sight
 }
 
-var readings kept.By[reading] // of shape and halves
+var readings memo.Cache[reading] // of shape and halves
 
 // readHalf reads off the curves of the first halves half knots what each worker
 // passes over and under, and what is seen on the face and the back.

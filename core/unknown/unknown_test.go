@@ -1,11 +1,11 @@
-package keep_test
+package unknown_test
 
 import (
 	"encoding/json"
 	"fmt"
 	"testing"
 
-	"nimblebight/core/keep"
+	"nimblebight/core/unknown"
 )
 
 type leaf struct {
@@ -15,7 +15,7 @@ type leaf struct {
 
 func (l leaf) MarshalJSON() ([]byte, error) {
 	type plain leaf
-	return keep.Marshal(plain(l), l.Unknown)
+	return unknown.Marshal(plain(l), l.Unknown)
 }
 
 type tree struct {
@@ -31,7 +31,7 @@ func read(t *testing.T, text string) tree {
 	if err := json.Unmarshal([]byte(text), &v); err != nil {
 		t.Fatal(err)
 	}
-	keep.Collect([]byte(text), &v)
+	unknown.Collect([]byte(text), &v)
 	return v
 }
 
@@ -67,7 +67,7 @@ func TestTwinsAreTold(t *testing.T) {
 		if err := json.Unmarshal([]byte(text), &v); err != nil {
 			t.Fatal(err)
 		}
-		if got := keep.Collect([]byte(text), &v); got != want {
+		if got := unknown.Collect([]byte(text), &v); got != want {
 			t.Errorf("%s: told of %q, want %q", text, got, want)
 		}
 	}
@@ -79,13 +79,13 @@ func TestTheyAreWrittenInOrder(t *testing.T) {
 		`{}`:          `{"a":{"k":2},"z":1}`,
 		`{"known":5}`: `{"known":5,"a":{"k":2},"z":1}`,
 	} {
-		got, err := keep.Marshal(json.RawMessage(object), extra)
+		got, err := unknown.Marshal(json.RawMessage(object), extra)
 		if err != nil || string(got) != want || !json.Valid(got) {
 			t.Errorf("%s became %s, %v", object, got, err)
 		}
 	}
 	same := json.RawMessage(`{"known":5}`)
-	if got, _ := keep.Marshal(same, nil); string(got) != string(same) {
+	if got, _ := unknown.Marshal(same, nil); string(got) != string(same) {
 		t.Errorf("with nothing to add it became %s", got)
 	}
 }
@@ -97,7 +97,7 @@ func Example() {
 		fmt.Println(err)
 		return
 	}
-	keep.Collect(text, &v)
+	unknown.Collect(text, &v)
 	v.Known = 2
 	b, _ := json.Marshal(v)
 	fmt.Println(string(b))

@@ -1,4 +1,4 @@
-// Package keep carries fields that this version does not know through a round
+// Package unknown carries fields that this version does not know through a round
 // trip, so that a piece written by a newer one is not robbed by being opened.
 //
 // A struct takes part by having a field
@@ -6,7 +6,7 @@
 //	Unknown map[string]json.RawMessage `json:"-"`
 //
 // and a MarshalJSON that is [Marshal].
-package keep
+package unknown
 
 import (
 	"encoding/json"

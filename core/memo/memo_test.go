@@ -1,4 +1,4 @@
-package kept_test
+package memo_test
 
 import (
 	"errors"
@@ -7,11 +7,11 @@ import (
 	"sync/atomic"
 	"testing"
 
-	"nimblebight/core/kept"
+	"nimblebight/core/memo"
 )
 
 func TestWhatIsKeptIsWorkedOutOnce(t *testing.T) {
-	var k kept.By[int]
+	var k memo.Cache[int]
 	times := 0
 	for range 3 {
 		v, err := k.Get("a", func() (int, error) { times++; return 7, nil })
@@ -28,7 +28,7 @@ func TestWhatIsKeptIsWorkedOutOnce(t *testing.T) {
 }
 
 func TestWhatFailsIsTriedAgain(t *testing.T) {
-	var k kept.By[string]
+	var k memo.Cache[string]
 	broken := errors.New("the cord broke")
 	if _, err := k.Get("a", func() (string, error) { return "", broken }); !errors.Is(err, broken) {
 		t.Errorf("said %v", err)
@@ -41,7 +41,7 @@ func TestWhatFailsIsTriedAgain(t *testing.T) {
 // It never holds more than it may, many may ask at once, and what was asked for
 // last is still there.
 func TestManyNamesByMany(t *testing.T) {
-	k := kept.By[[]byte]{Most: 64 << 10}
+	k := memo.Cache[[]byte]{Most: 64 << 10}
 	var wg sync.WaitGroup
 	for range 8 {
 		wg.Go(func() {
@@ -71,7 +71,7 @@ func TestManyNamesByMany(t *testing.T) {
 }
 
 func TestWhatIsTooLargeIsGivenAndNotKept(t *testing.T) {
-	k := kept.By[[]byte]{Most: 100}
+	k := memo.Cache[[]byte]{Most: 100}
 	for range 2 {
 		if v, err := k.Get("big", func() ([]byte, error) { return make([]byte, 500), nil }); len(v) != 500 || err != nil {
 			t.Fatal(len(v), err)
@@ -84,7 +84,7 @@ func TestWhatIsTooLargeIsGivenAndNotKept(t *testing.T) {
 
 // Of many who ask for one thing at once, one works it out.
 func TestOneWorksForAll(t *testing.T) {
-	var k kept.By[int]
+	var k memo.Cache[int]
 	var times atomic.Int32
 	go_, wg := make(chan struct{}), sync.WaitGroup{}
 	for range 8 {
@@ -110,15 +110,15 @@ func TestBytes(t *testing.T) {
 		Next  *knot
 		Other map[string]int
 	}
-	if got := kept.Bytes(make([]vec, 1000)); got < 24_000 || got > 24_100 {
+	if got := memo.Bytes(make([]vec, 1000)); got < 24_000 || got > 24_100 {
 		t.Errorf("a thousand points are %d bytes", got)
 	}
 	small := knot{Name: "fob", Ways: [][]vec{make([]vec, 10)}}
 	big := knot{Name: "fob", Ways: [][]vec{make([]vec, 10), make([]vec, 1000)}, Next: &small, Other: map[string]int{"a": 1}}
-	if a, b := kept.Bytes(small), kept.Bytes(big); b < a+24_000+a {
+	if a, b := memo.Bytes(small), memo.Bytes(big); b < a+24_000+a {
 		t.Errorf("%d bytes, and with a thousand points and the first in it %d", a, b)
 	}
-	if kept.Bytes(nil) != 0 {
+	if memo.Bytes(nil) != 0 {
 		t.Error("nothing weighs something")
 	}
 }

@@ -1,4 +1,4 @@
-package kept
+package memo
 
 import "reflect"
 
