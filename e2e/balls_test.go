@@ -55,7 +55,7 @@ func TestTheDrawerOfCores(t *testing.T) {
 	v.until("it lies there", `[...document.querySelectorAll('section[aria-label="Drawer of cores"] li')].some((e) => e.textContent.includes("16.5 mm"))`)
 	v.goTo("/balls")
 	v.until("and is kept", `document.querySelectorAll('section[aria-label="Drawer of cores"] li').length === 7`)
-	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label^="Take marble of 16.5"]').click()`))
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('button[aria-label^="Delete marble of 16.5"]').click()`))
 	v.until("and is taken out alone", `document.querySelectorAll('section[aria-label="Drawer of cores"] li').length === 6 && !document.body.textContent.includes("16.5 mm marble")`)
 	v.choose("Make", "leather")
 	v.until("leather is answered as well", `document.querySelector('[data-testid="fist-figures"]')`)

@@ -256,7 +256,7 @@ func TestTheTypedLineAsks(t *testing.T) {
 	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))
 	v.key(kb.Backspace)
 	v.key(kb.Enter)
-	v.until("it asks", `document.querySelector('[data-testid="asking"]')?.textContent.includes("Take all 3 sections out?")`)
+	v.until("it asks", `document.querySelector('[data-testid="asking"]')?.textContent.includes("Delete all 3 sections?")`)
 	v.click("Cancel")
 	v.until("the line is back", typed+`.startsWith("mount A B, square-knot 9")`)
 	v.do(chromedp.Evaluate[chromedp.Void](`{const e = document.getElementById("typed-line"); e.focus(); e.select();}`))

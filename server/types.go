@@ -166,7 +166,7 @@ type Settings struct {
 // Catalogue is what can be tied, of what, and how it is finished.
 type Catalogue struct {
 	Knots     []CatalogueKnot    `json:"knots"`
-	Finishes  []FinishWay        `json:"finishes"`
+	Finishes  []Finish           `json:"finishes"`
 	Makes     []Make             `json:"makes"`
 	Materials []Material         `json:"materials"`
 	Patterns  []patterns.Pattern `json:"patterns"`
@@ -201,8 +201,8 @@ type CatalogueKnot struct {
 	Nests  bool `json:"nests"`
 }
 
-// FinishWay is a way to finish an end.
-type FinishWay struct {
+// Finish is one way to end a cord.
+type Finish struct {
 	ID          string `json:"id"`
 	Name        string `json:"name"`
 	For         string `json:"for"`
@@ -271,8 +271,8 @@ func catalogue() Catalogue {
 		t := knot.TermsOf(s)
 		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && !k.First, !k.Outside, !k.Outside && k.Holds == knot.Nothing})
 	}
-	for _, w := range finish.Ways() {
-		out.Finishes = append(out.Finishes, FinishWay{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})
+	for _, w := range finish.All() {
+		out.Finishes = append(out.Finishes, Finish{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})
 	}
 	for _, m := range cord.Makes() {
 		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Usual()})

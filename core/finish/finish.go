@@ -1,16 +1,18 @@
 // Package finish knows how the end of a cord may be finished: for which stuff,
-// how much cord each way leaves or eats, and what must be said before a flame
+// how much cord each finish leaves or eats, and what must be said before a flame
 // is lit. One decision per end.
 package finish
 
 import (
-	"sort"
+	"maps"
+	"slices"
+	"strings"
 
 	"nimblebight/core/cord"
 )
 
-// Way is one way to finish an end.
-type Way struct {
+// Finish is one way to end a cord.
+type Finish struct {
 	ID    string // as it stands in a piece
 	Name  string // as it is said
 	For   string
@@ -28,65 +30,48 @@ type Way struct {
 	Steps    []string
 }
 
-// Plain is the way that any end may be finished by, by itself.
+// Plain is the finish that any end may have, by itself.
 const Plain = "cut-straight"
 
-var ways = map[string]Way{
-	"singe-and-press": {Name: "singe and press", For: "meltable cord that ends against a knot", Flame: true, Form: "pressed",
-		Note: "Press with metal or a wetted blade; plastic sticks to it.", leaveMM: 3, trimMM: 10,
-		Steps: []string{"Cut to a few millimetres from the knot.", "Move the flame near the end till it glistens, never into the cord.", "Press it flat against the knot with a wetted blade and let it set."}},
-	"dome": {Name: "smooth dome", For: "meltable cord whose end is seen", Flame: true, Form: "dome",
-		Note: "Keep the flame moving, let it cool untouched.", leaveD: 1.5, trimMM: 10,
-		Steps: []string{"Cut square, a diameter and a half from the knot.", "Keep the flame moving round the end till it draws itself into a dome.", "Let it cool untouched."}},
-	"fringe": {Name: "fringe and comb", For: "cotton", Form: "fringe", WantsLength: true, trimMM: 15,
-		Note:  "Trim to the shortest, comb, trim again.",
-		Steps: []string{"Trim the ends to the shortest.", "Untwist and comb from the tips up.", "Trim again along the wanted line."}},
-	"fuse": {Name: "fuse two ends", For: "two meltable ends that make a loop or join two colours", Flame: true, Form: "fused", WantsLength: true,
-		Note: "It holds only if both are molten at that moment.", trimMM: 10, Together: 2,
-		Steps: []string{"Cut both ends square where they meet.", "Melt both at once until they glisten.", "Push them together straight and hold them still till they set; roll the join smooth with a wetted blade.", "Pull hard at the join: it must hold."}},
-	Plain: {Name: "straight cut", For: "cotton and t-shirt yarn", Form: "cut", WantsLength: true, trimMM: 10,
-		Note:  "Tape round, cut through the tape line.",
-		Steps: []string{"Tape round all the ends where they shall end.", "Cut through the tape line and take the tape off."}},
+var all = map[string]Finish{}
+
+// add puts a finish into the list; each has a file of its own.
+func add(f Finish) struct{} {
+	all[f.ID] = f
+	return struct{}{}
 }
 
-// Ways lists the ways by id.
-func Ways() []Way {
-	var out []Way
-	for id := range ways {
-		w, _ := Get(id)
-		out = append(out, w)
-	}
-	sort.Slice(out, func(i, j int) bool { return out[i].ID < out[j].ID })
-	return out
+// All lists the finishes by id.
+func All() []Finish {
+	return slices.SortedFunc(maps.Values(all), func(a, b Finish) int { return strings.Compare(a.ID, b.ID) })
 }
 
-// Get finds a way by its id.
-func Get(id string) (Way, bool) {
-	w, ok := ways[id]
-	w.ID = id
-	return w, ok
+// Get finds a finish by its id.
+func Get(id string) (Finish, bool) {
+	f, ok := all[id]
+	return f, ok
 }
 
 // Leave is the millimetres of cord that hang beyond the last knot once the end
-// is finished; wanted is the maker's own length where the way asks for one.
-func (w Way) Leave(s cord.Stuff, wanted float64) float64 {
+// is finished; wanted is the maker's own length where the finish asks for one.
+func (f Finish) Leave(s cord.Stuff, wanted float64) float64 {
 	if wanted > 0 {
 		return wanted
 	}
-	if w.WantsLength {
+	if f.WantsLength {
 		return 30
 	}
-	return w.leaveMM + w.leaveD*s.DiameterMM
+	return f.leaveMM + f.leaveD*s.DiameterMM
 }
 
 // Trim is the millimetres that the finishing cuts away.
-func (w Way) Trim() float64 { return w.trimMM }
+func (f Finish) Trim() float64 { return f.trimMM }
 
-// Suits reports whether the way may be used on the stuff: no flame to what
+// Suits reports whether the finish may be used on the stuff: no flame to what
 // burns instead of melting.
-func (w Way) Suits(s cord.Stuff) bool { return !w.Flame || s.Material.Melts() }
+func (f Finish) Suits(s cord.Stuff) bool { return !f.Flame || s.Material.Melts() }
 
-// Instead is the way to offer for stuff that a flame would burn.
+// Instead is the finish to offer for stuff that a flame would burn.
 func Instead(s cord.Stuff) string {
 	if s.Material.Melts() {
 		return "singe-and-press"

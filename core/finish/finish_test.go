@@ -13,7 +13,7 @@ var nylon = cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4}
 var cotton = cord.Stuff{Make: "single-strand", Material: "cotton", DiameterMM: 5}
 
 func TestNoFlameToWhatBurns(t *testing.T) {
-	for _, w := range finish.Ways() {
+	for _, w := range finish.All() {
 		if !w.Suits(nylon) {
 			t.Errorf("%s does not suit nylon", w.ID)
 		}
@@ -62,7 +62,7 @@ func TestFlameIsCautionedFirst(t *testing.T) {
 }
 
 func ExampleWays() {
-	for _, w := range finish.Ways() {
+	for _, w := range finish.All() {
 		fmt.Println(w.ID)
 	}
 	// Output:

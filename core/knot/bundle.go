@@ -3,8 +3,9 @@ package knot
 import (
 	"fmt"
 	"math"
-	"nimblebight/core/memo"
 	"slices"
+
+	"nimblebight/core/memo"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )

@@ -3,10 +3,11 @@ package knot
 import (
 	"fmt"
 	"math"
+	"slices"
+
 	"nimblebight/core/curve"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
-	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )

@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+
 	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"

@@ -14,9 +14,10 @@ package knot
 
 import (
 	"fmt"
-	"nimblebight/core/move"
 	"reflect"
 	"sort"
+
+	"nimblebight/core/move"
 )
 
 // Knot is an entry of the catalogue.

@@ -1,9 +1,10 @@
 package knot_test
 
 import (
+	"testing"
+
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
-	"testing"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )

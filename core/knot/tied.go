@@ -2,9 +2,10 @@ package knot
 
 import (
 	"math"
+	"slices"
+
 	"nimblebight/core/move"
 	"nimblebight/core/shapes"
-	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )

@@ -4,10 +4,11 @@ import (
 	"encoding/binary"
 	"fmt"
 	"math"
-	"nimblebight/core/cord"
-	"nimblebight/core/memo"
 	"reflect"
 	"slices"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/memo"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )

@@ -7,6 +7,7 @@ import (
 	"reflect"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/unknown"
 )
 
 // The limits beyond which a figure is taken for a slip of the pen. They count

@@ -239,9 +239,9 @@ func (w *walk) warn() {
 		var fix *Fix
 		if end, ok := knot.That(func(k knot.Knot) bool { return k.Finish != nil }); ok {
 			how := finish.Instead(w.d.Cords[w.hanging[0].cord].Stuff)
-			way, _ := finish.Get(how)
+			f, _ := finish.Get(how)
 			seq := append(slices.Clone(w.written), end.Finish(how))
-			fix = &Fix{Label: "Finish them: " + way.Name, Set: []Set{{Path: "sequence", Value: seq}}}
+			fix = &Fix{Label: "Finish them: " + f.Name, Set: []Set{{Path: "sequence", Value: seq}}}
 		}
 		w.say("ends-not-finished", len(w.d.Sequence)-1, fix,
 			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))

@@ -7,11 +7,12 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"nimblebight/core/unknown"
-	"nimblebight/core/knot"
-	"nimblebight/core/piece"
 	"strconv"
 	"strings"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+	"nimblebight/core/unknown"
 )
 
 // mostNested is how deep brackets of any kind may stand in one another.

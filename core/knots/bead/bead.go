@@ -4,6 +4,7 @@ package bead
 import (
 	"fmt"
 	"math"
+
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 

@@ -4,6 +4,7 @@ package coil
 import (
 	"fmt"
 	"math"
+
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"

@@ -12,13 +12,13 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// How is a way to finish an end, of package finish.
+// How is how an end is finished, of package finish.
 type How string
 
-// Choices are the ways.
+// Choices are the finishes.
 func (How) Choices() []string {
 	var out []string
-	for _, w := range finish.Ways() {
+	for _, w := range finish.All() {
 		out = append(out, w.ID)
 	}
 	return out
@@ -32,7 +32,7 @@ type Settings struct {
 }
 
 // Finishing the ends, a section of the sequence: the strands that it takes end
-// here. How is one of the ways of package finish.
+// here. How is one of package finish.
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "finish", Name: "finish", Family: "ends",
@@ -46,38 +46,38 @@ func init() {
 		Settings: Settings{},
 		Hangs:    true,
 		Tie:      tieEnds,
-		Finish:   func(way string) knot.Section { return knot.Section{Do: "finish", Settings: Settings{How: How(way)}} },
+		Finish:   func(how string) knot.Section { return knot.Section{Do: "finish", Settings: Settings{How: How(how)}} },
 		Sample:   knot.Sample{Line: "mount A B, square-knot 2, finish singe-and-press", Cords: 2, Section: 2},
 	})
 }
 
 // Fuses tells whether a section joins ends to one.
 func Fuses(s knot.Section) bool {
-	way, _ := finish.Get(string(knot.Of[Settings](s).How))
-	return way.Together > 0
+	f, _ := finish.Get(string(knot.Of[Settings](s).How))
+	return f.Together > 0
 }
 
 func tieEnds(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
-	way, ok := finish.Get(string(set.How))
+	f, ok := finish.Get(string(set.How))
 	if !ok {
 		return knot.Tied{}, fmt.Errorf("there is no finish %q", set.How)
 	}
-	if way.Together > 0 {
-		return tieFused(w, way)
+	if f.Together > 0 {
+		return tieFused(w, f)
 	}
-	t := knot.Tied{Ends: true, Form: way.Form, Flame: way.Flame, Trim: way.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Leads))}
+	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Leads))}
 	for _, l := range w.Leads {
-		leave := way.Leave(l.Stuff, knot.Of[Settings](w.Section).LengthMM)
+		leave := f.Leave(l.Stuff, knot.Of[Settings](w.Section).LengthMM)
 		t.Height = max(t.Height, leave)
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
-	t.Moves = endActions(way)
+	t.Moves = endActions(f)
 	for i, l := range w.Leads {
-		if way.Flame && !way.Suits(l.Stuff) {
+		if f.Flame && !f.Suits(l.Stuff) {
 			instead, _ := finish.Get(finish.Instead(l.Stuff))
 			t.Warnings = append(t.Warnings, knot.Flaw{Code: "flame-on-natural-fibre", Lead: i,
-				Says:  fmt.Sprintf("Cord {cord} is %s: it burns, it does not melt, so it cannot be finished by %s.", l.Stuff.Material, way.Name),
+				Says:  fmt.Sprintf("Cord {cord} is %s: it burns, it does not melt, so it cannot be finished by %s.", l.Stuff.Material, f.Name),
 				Field: "how", Set: instead.ID, Label: "Use " + instead.Name + " instead"})
 			break
 		}
@@ -87,14 +87,14 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 
 // tieFused bows two ends out to a loop and joins them at its far end, where it
 // hangs on something.
-func tieFused(w knot.Work, way finish.Way) (knot.Tied, error) {
-	if n := len(w.Leads); n != way.Together {
-		return knot.Tied{}, &knot.Refused{Field: "how", Why: fmt.Sprintf("fused of %d ends; a fuse joins %d", n, way.Together), Set: "singe-and-press", Label: "Singe and press them"}
+func tieFused(w knot.Work, f finish.Finish) (knot.Tied, error) {
+	if n := len(w.Leads); n != f.Together {
+		return knot.Tied{}, &knot.Refused{Field: "how", Why: fmt.Sprintf("fused of %d ends; a fuse joins %d", n, f.Together), Set: "singe-and-press", Label: "Singe and press them"}
 	}
-	long := way.Leave(w.Leads[0].Stuff, knot.Of[Settings](w.Section).LengthMM)
+	long := f.Leave(w.Leads[0].Stuff, knot.Of[Settings](w.Section).LengthMM)
 	d := w.Leads[0].Diameter
 	wide := math.Min(0.34*long, 14*d)
-	t := knot.Tied{Ends: true, Form: way.Form, Flame: way.Flame, Trim: way.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(2), Height: long, Eye: long - d - w.BarMM/2}
+	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(2), Height: long, Eye: long - d - w.BarMM/2}
 	for i, l := range w.Leads {
 		side := float64(2*i - 1)
 		from := l.At.X
@@ -109,17 +109,17 @@ func tieFused(w knot.Work, way finish.Way) (knot.Tied, error) {
 		}
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
-	t.Moves = endActions(way)
+	t.Moves = endActions(f)
 	return t, nil
 }
 
-func endActions(way finish.Way) []move.Move {
+func endActions(f finish.Finish) []move.Move {
 	var out []move.Move
-	for i, s := range way.Steps {
+	for i, s := range f.Steps {
 		a := move.Move{Strand: -1, Text: s}
 		if i == 0 {
-			a.Detail = way.Note
-			if way.Flame {
+			a.Detail = f.Note
+			if f.Flame {
 				a.Gate = "Flame and molten nylon burn and stick: heatproof surface, air, hair and sleeves away, water at hand."
 			}
 		}

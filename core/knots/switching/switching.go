@@ -5,10 +5,11 @@ package switching
 import (
 	"fmt"
 	"math"
+	"slices"
+
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/row"
 	"nimblebight/core/move"
-	"slices"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )

@@ -26,7 +26,7 @@ export function CordRail({ stage }: { stage: Stage }) {
                 href={`/piece/${id}/${s}`}
                 aria-current={here ? "step" : undefined}
                 aria-label={`${stageNames[s]}, ${state}`}
-                className={`step-link py-1 text-sm lg:py-2.5 ${here ? "font-bold" : ""}`}
+                className={`flex min-h-8 min-w-12 items-center justify-center text-sm lg:justify-start lg:py-2.5 ${here ? "font-bold" : ""}`}
               >
                 {stageNames[s]}
               </Link>
