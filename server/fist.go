@@ -280,7 +280,7 @@ func (s *Server) fistPicture(c *gin.Context) {
 			}
 		}
 		stuffs := q.stuffs()
-		pic := scene.Draw(plan.BallLayout(b, strands, stuffs), scene.View{PerMM: math.Min(10, 320/b.FaceMM)})
+		pic := scene.Render(plan.BallLayout(b, strands, stuffs), scene.View{PerMM: math.Min(10, 320/b.FaceMM)})
 		if q.Face > 0 { // only the face itself, and a little of what lies beside it
 			half := 0.5*float64(b.Passes)*b.Cord.Hard() + 0.6*b.Cord.Hard()
 			pic.Left, pic.Top = int(-100*half), int(100*(b.CornerMM/2-half))

@@ -37,7 +37,7 @@ func (s *Server) knotPicture(c *gin.Context) {
 		if tall := view.To - view.From; tall < least {
 			view.From -= least - tall
 		}
-		return scene.Draw(l, view), nil
+		return scene.Render(l, view), nil
 	})
 	answer(c, s.views.drawn(pic), err)
 }

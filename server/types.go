@@ -180,10 +180,10 @@ type Catalogue struct {
 	Fittings []piece.Fitting `json:"fittings"`
 	// Stuff is a cord where nothing is said of it yet.
 	Stuff cord.Stuff `json:"stuff"`
-	// Ball is what is asked of a ball where nothing is said yet, BallWays how one is
+	// Ball is what is asked of a ball where nothing is said yet, BallMethods how one is
 	// tied.
 	Ball     FistRequest `json:"ball"`
-	BallWays []ball.Way  `json:"ball_ways"`
+	BallMethods []ball.Method  `json:"ball_methods"`
 }
 
 // CatalogueKnot is a knot with the section that it starts as.
@@ -262,7 +262,7 @@ type Wire struct {
 
 func catalogue() Catalogue {
 	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands,
-		Kinds: piece.Kinds(), Fittings: piece.Fittings(), Stuff: piece.UsualStuff(), Ball: firstFist(), BallWays: ball.Ways()}
+		Kinds: piece.Kinds(), Fittings: piece.Fittings(), Stuff: piece.UsualStuff(), Ball: firstFist(), BallMethods: ball.Methods()}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)
 		if err != nil {

@@ -51,7 +51,7 @@ func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, vie
 		if err != nil {
 			return scene.Picture{}, false, err
 		}
-		return scene.Draw(p.Look(), view), len(p.Rough) == 0, nil
+		return scene.Render(p.Look(), view), len(p.Rough) == 0, nil
 	})
 }
 

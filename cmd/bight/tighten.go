@@ -76,7 +76,7 @@ func runTighten(ctx context.Context, args []string, _ io.Reader, out io.Writer) 
 		}
 	}
 	began := time.Now()
-	r, err := route.Draw(ctx, set)
+	r, err := route.DrawUp(ctx, set)
 	if err != nil {
 		return err
 	}

@@ -127,7 +127,7 @@ func LinkingNumber(cs []Crossing, a, b int) float64 {
 	return float64(sum) / 2
 }
 
-// Passage is one strand's way through one crossing.
+// Passage is one strand's part at one crossing.
 type Passage struct {
 	Crossing int
 	At       float64

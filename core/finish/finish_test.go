@@ -61,7 +61,7 @@ func TestFlameIsCautionedFirst(t *testing.T) {
 	}
 }
 
-func ExampleWays() {
+func ExampleAll() {
 	for _, w := range finish.All() {
 		fmt.Println(w.ID)
 	}

@@ -12,13 +12,13 @@ import (
 
 // SideBySide lays strands in a flat row, touching, about the middle: their x,
 // the row's width and its greatest thickness.
-func SideBySide(leads []Lead) (xs []float64, row, thick float64) {
-	for _, l := range leads {
+func SideBySide(strands []Strand) (xs []float64, row, thick float64) {
+	for _, l := range strands {
 		row += l.Diameter
 		thick = math.Max(thick, l.Diameter)
 	}
 	x := -row / 2
-	for _, l := range leads {
+	for _, l := range strands {
 		xs = append(xs, x+l.Diameter/2)
 		x += l.Diameter
 	}
@@ -98,10 +98,10 @@ func CirclesInHole(n int) float64 {
 // Pass is the hole that strands need together, mm: that of as many of the mean
 // thickness, and never less than the two thickest side by side. A sheath that
 // gives may be squeezed by its give on the way through.
-func Pass(leads []Lead) float64 {
+func Pass(strands []Strand) float64 {
 	sum, give := 0.0, 0.0
 	first, second := 0.0, 0.0
-	for _, l := range leads {
+	for _, l := range strands {
 		sum += l.Diameter * l.Diameter
 		give += l.Figures.Give
 		if l.Diameter > first {
@@ -110,27 +110,27 @@ func Pass(leads []Lead) float64 {
 			second = math.Max(second, l.Diameter)
 		}
 	}
-	n := float64(len(leads))
+	n := float64(len(strands))
 	mean := math.Sqrt(sum / n)
-	return math.Max(CirclesInHole(len(leads))*mean, first+second) * (1 - give/n)
+	return math.Max(CirclesInHole(len(strands))*mean, first+second) * (1 - give/n)
 }
 
 // Threads tells whether strands pass a bead together.
-func Threads(b *Bead, leads []Lead, who string) error {
+func Threads(b *Bead, strands []Strand, who string) error {
 	if b == nil || b.HoleMM == 0 {
 		fit := Bead{LengthMM: 10}
 		if b != nil { // what is said of it stays
 			fit = *b
 		}
-		fit.HoleMM = math.Ceil(2*Pass(leads)) / 2
-		fit.WidthMM = math.Max(fit.WidthMM, math.Ceil(Pass(leads))+5)
+		fit.HoleMM = math.Ceil(2*Pass(strands)) / 2
+		fit.WidthMM = math.Max(fit.WidthMM, math.Ceil(Pass(strands))+5)
 		return &Refused{Field: "bead", Why: "a bead is wanted, but none is given; say its hole, length and width", Set: &fit, Label: "Take a bead that they pass"}
 	}
 	if b.WidthMM <= b.HoleMM {
 		return &Refused{Field: "bead.width_mm", Why: fmt.Sprintf("the bead is %.1f mm wide and its hole %.1f mm; a bead is wider than its hole", b.WidthMM, b.HoleMM),
 			Set: math.Ceil(b.HoleMM) + 4}
 	}
-	if need := Pass(leads); b.HoleMM < need {
+	if need := Pass(strands); b.HoleMM < need {
 		return &Refused{Field: "bead.hole_mm", Why: fmt.Sprintf("%s need a hole of %.1f mm to pass the bead together; its hole is %.1f mm", who, need, b.HoleMM),
 			Set: math.Ceil(2*need) / 2}
 	}
@@ -138,14 +138,14 @@ func Threads(b *Bead, leads []Lead, who string) error {
 }
 
 // Seats are where strands run in a bead's hole, about its middle.
-func Seats(leads []Lead) []r3.Vec {
+func Seats(strands []Strand) []r3.Vec {
 	radii, from := []float64{}, []r3.Vec{}
 	x := 0.0
-	for _, l := range leads {
+	for _, l := range strands {
 		x += l.Diameter
 	}
 	x = -x / 2
-	for _, l := range leads {
+	for _, l := range strands {
 		radii, from = append(radii, l.Diameter/2), append(from, r3.Vec{X: x + l.Diameter/2})
 		x += l.Diameter
 	}

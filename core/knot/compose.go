@@ -15,12 +15,12 @@ import (
 // Each ties a knot several times, one under the other, each on the strands
 // as the one before leaves them: what a section with a count is.
 func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	out := Tied{Gap: math.Inf(1), Order: Identity(n), Paths: make([]Path, n), Repeats: count, Cells: []float64{0}}
-	leads := append([]Lead{}, w.Leads...)
+	strands := append([]Strand{}, w.Strands...)
 	for k := range count {
 		each := w
-		each.Leads = leads
+		each.Strands = strands
 		t, err := one(each, k)
 		if err != nil {
 			return t, err
@@ -32,9 +32,9 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 				from, to = append(from, pts[len(pts)-1]), append(to, p.Points[0])
 				from[place].Y, to[place].Y = 0, 0
 			}
-			if high := 0.7 * Fall(from, to); high > 0.05*leads[0].Diameter {
+			if high := 0.7 * Fall(from, to); high > 0.05*strands[0].Diameter {
 				j := Joint(from, to, high)
-				j.Part(leads)
+				j.Part(strands)
 				out.Below(j)
 			}
 		}
@@ -47,11 +47,11 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 			return Tied{}, &Refused{Field: "count", Why: fmt.Sprintf("%d of them on %d strands are more than can be drawn in one section", count, n),
 				Set: k + 1, Label: fmt.Sprintf("Tie %d", k+1)}
 		}
-		now := make([]Lead, n)
+		now := make([]Strand, n)
 		for place, i := range t.Order {
-			now[place] = leads[i]
+			now[place] = strands[i]
 		}
-		leads = now
+		strands = now
 		out.Cells = append(out.Cells, out.Height)
 	}
 	return out, nil
@@ -70,19 +70,19 @@ func (t *Tied) points() int {
 
 // Part moves lines that were laid by hand apart where they press into one
 // another.
-func (t *Tied) Part(leads []Lead) {
-	strands := make([]tighten.Strand, len(t.Paths))
+func (t *Tied) Part(strands []Strand) {
+	pressed := make([]tighten.Strand, len(t.Paths))
 	for i, p := range t.Paths {
-		strands[i] = tighten.Strand{Route: p.Points, Diameter: leads[i].Diameter}
+		pressed[i] = tighten.Strand{Route: p.Points, Diameter: strands[i].Diameter}
 	}
-	parted, gap := tighten.Part(strands)
+	parted, gap := tighten.Part(pressed)
 	for i, c := range parted {
 		t.Paths[i] = Path{Points: c.Points}
 	}
 	t.Gap = math.Min(t.Gap, gap)
 }
 
-// Below lays a section under another: each of its leads goes on from what hangs
+// Below lays a section under another: each of its strands goes on from what hangs
 // at its place.
 func (t *Tied) Below(next Tied) {
 	down := func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: v.Y + t.Height, Z: v.Z} }
@@ -186,8 +186,8 @@ func (t *Tied) Mirror(n int) {
 	t.Turned = -t.Turned
 }
 
-// Flip turns the order of leads about.
-func Flip(ls []Lead) { slices.Reverse(ls) }
+// Flip turns the order of strands about.
+func Flip(ls []Strand) { slices.Reverse(ls) }
 
 // Curve is a strand as an open curve.
 func Curve(pts []r3.Vec) curve.Curve { return curve.Curve{Points: pts} }
@@ -227,12 +227,12 @@ func Clear(lines [][]r3.Vec, d float64) [][]r3.Vec {
 
 // Measure sets the gap to the least distance of the paths from one another and from
 // themselves, over the mean of their diameters, however they came to be.
-func (t *Tied) Measure(leads []Lead) {
+func (t *Tied) Measure(strands []Strand) {
 	var p tighten.Problem
 	var cs []curve.Curve
 	for i, path := range t.Paths {
 		if len(path.Points) > 1 {
-			p.Strands = append(p.Strands, tighten.Strand{Route: path.Points, Diameter: leads[i].Diameter})
+			p.Strands = append(p.Strands, tighten.Strand{Route: path.Points, Diameter: strands[i].Diameter})
 			cs = append(cs, Curve(path.Points))
 		}
 	}

@@ -22,7 +22,7 @@ func outOf(t *testing.T, passes int, mode, begins string, s cord.Stuff) knot.Wor
 	cords, legs := legsOf(q)
 	for c := range cords {
 		for l := range legs {
-			w.Own = append(w.Own, knot.Lead{Cord: c, Leg: l, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), Dir: r3.Vec{Y: 1}})
+			w.Own = append(w.Own, knot.Strand{Cord: c, Leg: l, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), Dir: r3.Vec{Y: 1}})
 		}
 	}
 	return w
@@ -147,7 +147,7 @@ func TestABallGrowsAndIsDrawnUp(t *testing.T) {
 func TestCoilLoop(t *testing.T) {
 	d := lace.DrawnUp()
 	coil := func(turns int) knot.Tied {
-		return tie(t, knot.Work{Section: one(t, "coil-loop %d", turns), Leads: side(1, lace), BarMM: 2})
+		return tie(t, knot.Work{Section: one(t, "coil-loop %d", turns), Strands: side(1, lace), BarMM: 2})
 	}
 	six, seven := coil(6), coil(7)
 	turn := math.Hypot(2*math.Pi*d, d) + d // and as much more of the standing part
@@ -157,12 +157,12 @@ func TestCoilLoop(t *testing.T) {
 	if six.Eye <= 0 || six.Eye >= six.Height || seven.Height <= six.Height {
 		t.Errorf("the eye is at %.1f of %.1f mm", six.Eye, six.Height)
 	}
-	refused(t, knot.Work{Section: one(t, "coil-loop 6"), Leads: side(2, lace), BarMM: 2}, "takes the one")
+	refused(t, knot.Work{Section: one(t, "coil-loop 6"), Strands: side(2, lace), BarMM: 2}, "takes the one")
 }
 
 // Two ends are fused, face to face, and no other number.
 func TestFusedLoop(t *testing.T) {
-	x := tie(t, knot.Work{Section: one(t, "finish fuse length=60mm"), Leads: side(2, rope), BarMM: 2})
+	x := tie(t, knot.Work{Section: one(t, "finish fuse length=60mm"), Strands: side(2, rope), BarMM: 2})
 	var tips [2]r3.Vec
 	for i, p := range x.Paths {
 		tips[i] = p.Points[len(p.Points)-1]
@@ -170,12 +170,12 @@ func TestFusedLoop(t *testing.T) {
 	if math.Abs(tips[0].X-tips[1].X) > 1e-6 || math.Abs(tips[0].Y-tips[1].Y) > 1e-6 || x.Eye <= 0 || x.Eye >= 60 {
 		t.Errorf("the ends lie at %v, the ring at %.1f", tips, x.Eye)
 	}
-	refused(t, knot.Work{Section: one(t, "finish fuse"), Leads: side(3, rope), BarMM: 2}, "joins 2")
+	refused(t, knot.Work{Section: one(t, "finish fuse"), Strands: side(3, rope), BarMM: 2}, "joins 2")
 }
 
 func refused(t *testing.T, w knot.Work, words string) {
 	t.Helper()
 	if _, err := knot.Tie(w); err == nil || !strings.Contains(err.Error(), words) {
-		t.Errorf("%s on %d strands: %v", w.Section.Do, len(w.Leads), err)
+		t.Errorf("%s on %d strands: %v", w.Section.Do, len(w.Strands), err)
 	}
 }

@@ -41,7 +41,7 @@ func nearest(x knot.Tied, w knot.Work, s cord.Stuff) map[knot.Lie]float64 {
 		switch {
 		case l == knot.Pressed:
 			return ball.Of(s, s.Figures()).Hard() / d
-		case x.Loose && len(w.Leads) > 0 && l != knot.Free:
+		case x.Loose && len(w.Strands) > 0 && l != knot.Free:
 			return s.Squeeze()
 		}
 		return 1

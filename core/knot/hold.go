@@ -10,9 +10,9 @@ import (
 
 // Hold is the part of a knot in hand. Action counts from 0 in the knot's round
 // of actions; along, from 0 to 1, is how far it has come: the strand is led
-// along its way, and with the last strand of a part the part is then drawn up.
+// along its path, and with the last strand of a part the part is then drawn up.
 // Closed half knots are told by w.HalfKnots, which may be zero. The second
-// value is false for a knot whose way is not known.
+// value is false for a knot whose key frames are not there.
 func Hold(w Work, action int, along float64) (Tied, bool, error) {
 	k, ok := Get(w.Section.Do)
 	if !ok {
@@ -26,7 +26,7 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 	return t, err == nil, err
 }
 
-// holdAny holds a knot whose way is not kept: its strands are led along the
+// holdAny holds a knot whose key frames are not kept: its strands are led along the
 // drawn-up curve, each as its turn comes.
 func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	w.Section.Count = min(1, w.Section.Count)
@@ -61,7 +61,7 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	}
 	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
 	for i, p := range t.Paths {
-		out.Paths[i] = led(p, i, w.Leads[i].Diameter)
+		out.Paths[i] = led(p, i, w.Strands[i].Diameter)
 	}
 	for i, p := range t.Own {
 		out.Own[i] = led(p, len(t.Paths)+i, w.Own[i].Diameter)

@@ -73,7 +73,7 @@ type Knot struct {
 	// it may stand over a band that was folded back.
 	Wraps func(Work) float64 `json:"-"`
 	// Above, where it is not nil, is the bare length that it needs above it.
-	Above func([]Lead) Room `json:"-"`
+	Above func([]Strand) Room `json:"-"`
 	// Fold, where it is not nil, folds the band that is tied so far back to a loop
 	// of so many mm inside, 0 for all of it; FoldMoves are its moves.
 	Fold      func(Section) float64     `json:"-"`
@@ -83,9 +83,9 @@ type Knot struct {
 	// Anew is what is put into a piece for a new one of it, where so many strands
 	// hang and these cords are not used yet; nil where [New] will do.
 	Anew func(hanging int, free []string) []Section `json:"-"`
-	// Finish, where it is not nil, is a section that ends all strands by a way of
+	// Finish, where it is not nil, is a section that ends all strands by a finish of
 	// package finish.
-	Finish func(way string) Section `json:"-"`
+	Finish func(how string) Section `json:"-"`
 	// Sample shows it.
 	Sample Sample `json:"-"`
 }

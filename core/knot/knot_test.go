@@ -19,11 +19,11 @@ var cordOf = cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 1 / 0.
 
 func scaled(s cord.Stuff, k float64) cord.Stuff { s.DiameterMM *= k; return s }
 
-// hang gives leads of the stuffs side by side.
-func hang(stuffs ...cord.Stuff) []knot.Lead {
-	var out []knot.Lead
+// hang gives strands of the stuffs side by side.
+func hang(stuffs ...cord.Stuff) []knot.Strand {
+	var out []knot.Strand
 	for i, s := range stuffs {
-		out = append(out, knot.Lead{Cord: i, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), At: r3.Vec{X: float64(i) - float64(len(stuffs)-1)/2}, Dir: r3.Vec{Y: 1}})
+		out = append(out, knot.Strand{Cord: i, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), At: r3.Vec{X: float64(i) - float64(len(stuffs)-1)/2}, Dir: r3.Vec{Y: 1}})
 	}
 	return out
 }
@@ -47,13 +47,13 @@ func one(t testing.TB, line string, args ...any) knot.Section {
 	return seq[0]
 }
 
-func row(t *testing.T, do string, count int, start string, leads []knot.Lead) knot.Tied {
+func row(t *testing.T, do string, count int, start string, strands []knot.Strand) knot.Tied {
 	t.Helper()
 	side := "start"
 	if do == "half-knot" {
 		side = "hand"
 	}
-	return tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, side, start), Leads: leads})
+	return tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, side, start), Strands: strands})
 }
 
 // said is what a section's move says.
@@ -86,8 +86,8 @@ func TestSquareKnotsAgainstIdealRope(t *testing.T) {
 // A half knot of a spiral over two fillers takes 8.33 and stands 1.76 high,
 // turning 39 degrees.
 func TestSpiralAgainstIdealRope(t *testing.T) {
-	leads := hang(cordOf, cordOf, cordOf, cordOf)
-	a, b := row(t, "half-knot", 20, "left", leads), row(t, "half-knot", 40, "left", leads)
+	strands := hang(cordOf, cordOf, cordOf, cordOf)
+	a, b := row(t, "half-knot", 20, "left", strands), row(t, "half-knot", 40, "left", strands)
 	near(t, "use", (use(b.Paths[0])-use(a.Paths[0]))/20, 8.33, 0.01)
 	near(t, "height", (b.Height-a.Height)/20, 1.76, 0.01)
 	turned := (b.Turned - a.Turned) / 20 * 180 / math.Pi
@@ -96,11 +96,11 @@ func TestSpiralAgainstIdealRope(t *testing.T) {
 }
 
 func TestUseGrowsLinearlyWithCount(t *testing.T) {
-	leads := hang(cordOf, scaled(cordOf, 1.2), cordOf, cordOf)
+	strands := hang(cordOf, scaled(cordOf, 1.2), cordOf, cordOf)
 	for _, do := range []string{"square-knot", "half-knot"} {
 		var us, hs []float64
 		for _, n := range []int{2, 4, 6, 8} {
-			r := row(t, do, n, "left", leads)
+			r := row(t, do, n, "left", strands)
 			sum := 0.0
 			for _, p := range r.Paths {
 				sum += use(p)
@@ -115,15 +115,15 @@ func TestUseGrowsLinearlyWithCount(t *testing.T) {
 }
 
 func TestLeftAndRightAreMirrors(t *testing.T) {
-	leads := hang(cordOf, cordOf, scaled(cordOf, 0.56), cordOf)
+	strands := hang(cordOf, cordOf, scaled(cordOf, 0.56), cordOf)
 	back := hang(cordOf, scaled(cordOf, 0.56), cordOf, cordOf)
 	for _, do := range []string{"square-knot", "half-knot"} {
-		l, r := row(t, do, 3, "left", leads), row(t, do, 3, "right", back)
+		l, r := row(t, do, 3, "left", strands), row(t, do, 3, "right", back)
 		if l.Height != r.Height {
 			t.Errorf("%s: heights %v and %v", do, l.Height, r.Height)
 		}
-		n := len(leads)
-		for i := range leads {
+		n := len(strands)
+		for i := range strands {
 			a, b := l.Paths[i].Points, r.Paths[n-1-i].Points
 			if len(a) != len(b) {
 				t.Fatalf("%s: strand %d has %d points, its mirror %d", do, i, len(a), len(b))
@@ -292,7 +292,7 @@ func TestGatherAgainstItsClosedForm(t *testing.T) {
 				stuffs = append(stuffs, cordOf)
 			}
 			own := hang(scaled(cordOf, 0.6))
-			g := tie(t, knot.Work{Section: one(t, "gather C turns=%d", n), Leads: hang(stuffs...), Own: own})
+			g := tie(t, knot.Work{Section: one(t, "gather C turns=%d", n), Strands: hang(stuffs...), Own: own})
 			d := own[0].Diameter
 			bundle := math.Sqrt((float64(strands) + 2*d*d) / 0.8)
 			want := float64(n)*math.Pi*(bundle+d) + 2*g.Height
@@ -317,7 +317,7 @@ func TestLaidBehind(t *testing.T) {
 			stuffs = append(stuffs, scaled(cordOf, 1.5))
 		}
 		own := hang(cordOf, cordOf)
-		m := tie(t, knot.Work{Section: one(t, "mount B hitch=laid-behind"), Leads: hang(stuffs...), Own: own})
+		m := tie(t, knot.Work{Section: one(t, "mount B hitch=laid-behind"), Strands: hang(stuffs...), Own: own})
 		if a, b := use(m.Own[0]), use(m.Own[1]); a != b {
 			t.Errorf("legs of %v and %v", a, b)
 		}
@@ -374,7 +374,7 @@ func TestJointsLeadFromOneSectionToTheNext(t *testing.T) {
 func TestAHalfKnotInHandIsTheSameKnot(t *testing.T) {
 	for _, start := range []string{"left", "right"} {
 		for half := range 3 {
-			w := knot.Work{Section: one(t, "square-knot 3 start=%s", start), Leads: hang(cordOf, cordOf, cordOf, cordOf)}
+			w := knot.Work{Section: one(t, "square-knot 3 start=%s", start), Strands: hang(cordOf, cordOf, cordOf, cordOf)}
 			passages := func(x knot.Tied) string {
 				cs, err := curve.Crossings([]curve.Curve{{Points: x.Paths[0].Points}, {Points: x.Paths[3].Points}})
 				if err != nil {
@@ -423,10 +423,10 @@ func TestAHalfKnotInHandIsTheSameKnot(t *testing.T) {
 }
 
 func TestAGapIsAsLongAsItSays(t *testing.T) {
-	leads := hang(cordOf, cordOf, cordOf)
-	g := tie(t, knot.Work{Section: one(t, "gap 12.5mm"), Leads: leads})
+	strands := hang(cordOf, cordOf, cordOf)
+	g := tie(t, knot.Work{Section: one(t, "gap 12.5mm"), Strands: strands})
 	for i, p := range g.Paths {
-		if use(p) != 12.5 || p.Points[0].X != leads[i].At.X {
+		if use(p) != 12.5 || p.Points[0].X != strands[i].At.X {
 			t.Errorf("strand %d: %v mm from x %v", i+1, use(p), p.Points[0].X)
 		}
 	}
@@ -441,12 +441,12 @@ func TestWhatCannotBeTiedIsSaid(t *testing.T) {
 		w    knot.Work
 		says string
 	}{
-		{knot.Work{Section: one(t, "square-knot 1"), Leads: hang(cordOf, cordOf)}, "a filler between"},
-		{knot.Work{Section: one(t, "square-knot 1"), Leads: hang(ten...)}, "at most 8 fillers"},
-		{knot.Work{Section: one(t, "gather C turns=6"), Leads: hang(cordOf), Own: hang(cordOf)}, "two strands"},
+		{knot.Work{Section: one(t, "square-knot 1"), Strands: hang(cordOf, cordOf)}, "a filler between"},
+		{knot.Work{Section: one(t, "square-knot 1"), Strands: hang(ten...)}, "at most 8 fillers"},
+		{knot.Work{Section: one(t, "gather C turns=6"), Strands: hang(cordOf), Own: hang(cordOf)}, "two strands"},
 		{knot.Work{Section: one(t, "mount A hitch=laid-behind"), Own: hang(cordOf, cordOf)}, "hang already"},
-		{knot.Work{Section: knot.Section{Do: "square-not", Count: 1}, Leads: hang(cordOf, cordOf, cordOf)}, "square-knot"},
-		{knot.Work{Section: knot.Section{Do: "finish"}, Leads: hang(cordOf)}, "no finish"},
+		{knot.Work{Section: knot.Section{Do: "square-not", Count: 1}, Strands: hang(cordOf, cordOf, cordOf)}, "square-knot"},
+		{knot.Work{Section: knot.Section{Do: "finish"}, Strands: hang(cordOf)}, "no finish"},
 	} {
 		if _, err := knot.Tie(c.w); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v, want something about %q", c.w.Section.Do, err, c.says)
@@ -486,7 +486,7 @@ func TestTheCatalogueIsWhole(t *testing.T) {
 
 func ExampleTie() {
 	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
-	tied, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10}, Leads: hang(stuff, stuff, stuff, stuff)})
+	tied, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10}, Strands: hang(stuff, stuff, stuff, stuff)})
 	if err != nil {
 		fmt.Println(err)
 		return

@@ -22,11 +22,11 @@ import (
 func walked(k knot.Knot) bool { return k.Tie == nil }
 
 // side is how many strands side by side hang for a test.
-func side(n int, s cord.Stuff) []knot.Lead {
-	var out []knot.Lead
+func side(n int, s cord.Stuff) []knot.Strand {
+	var out []knot.Strand
 	d := s.DrawnUp()
 	for i := range n {
-		out = append(out, knot.Lead{Cord: i / 2, Leg: i % 2, Stuff: s, Figures: s.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - float64(n-1)/2) * d}, Dir: r3.Vec{Y: 1}})
+		out = append(out, knot.Strand{Cord: i / 2, Leg: i % 2, Stuff: s, Figures: s.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - float64(n-1)/2) * d}, Dir: r3.Vec{Y: 1}})
 	}
 	return out
 }
@@ -93,7 +93,7 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 				if n > 0 != (terms.Begins == knot.OnStrands || terms.Begins == knot.BehindStrands) {
 					continue
 				}
-				w := knot.Work{Section: s, Leads: side(n, stuff), BarMM: 2 * scale, RingMM: 16 * scale}
+				w := knot.Work{Section: s, Strands: side(n, stuff), BarMM: 2 * scale, RingMM: 16 * scale}
 				cords := max(len(terms.Cords), terms.Wants)
 				for c := range cords {
 					for l := range max(1, terms.Legs) {
@@ -172,7 +172,7 @@ func TestEveryKnotScales(t *testing.T) {
 func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 	sections(t, rope, 1, func(name string, w knot.Work) {
 		x := tie(t, w)
-		n := len(w.Leads)
+		n := len(w.Strands)
 		if knot.TermsOf(w.Section).Legs > 0 {
 			n += len(w.Own)
 		}
@@ -183,8 +183,8 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 				t.Errorf("%s: %d strands come, %v leave", name, n, x.Order)
 			}
 		}
-		if len(x.Paths) != len(w.Leads) || len(x.Own) != len(w.Own) {
-			t.Fatalf("%s: %d paths for %d strands, %d for %d of its own", name, len(x.Paths), len(w.Leads), len(x.Own), len(w.Own))
+		if len(x.Paths) != len(w.Strands) || len(x.Own) != len(w.Own) {
+			t.Fatalf("%s: %d paths for %d strands, %d for %d of its own", name, len(x.Paths), len(w.Strands), len(x.Own), len(w.Own))
 		}
 		for i, p := range x.Paths {
 			for k, v := range p.Points {
@@ -193,7 +193,7 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 				}
 			}
 			last := p.Points[len(p.Points)-1]
-			if !x.Ends && math.Abs(last.Y-x.Height) > 1.6*w.Leads[i].Diameter {
+			if !x.Ends && math.Abs(last.Y-x.Height) > 1.6*w.Strands[i].Diameter {
 				t.Errorf("%s: strand %d ends at %.2f, the section at %.2f", name, i+1, last.Y, x.Height)
 			}
 			if p.Lies != nil && len(p.Lies) != len(p.Points) {
@@ -201,7 +201,7 @@ func TestEveryKnotHandsItsStrandsOn(t *testing.T) {
 			}
 		}
 		for _, a := range x.Moves {
-			if a.Text == "" || a.Strand >= len(w.Leads)+len(w.Own) {
+			if a.Text == "" || a.Strand >= len(w.Strands)+len(w.Own) {
 				t.Errorf("%s: action %+v", name, a)
 			}
 		}
@@ -231,7 +231,7 @@ func TestEveryKnotHasItsMirror(t *testing.T) {
 			return
 		}
 		a, b := tie(t, w), tie(t, m)
-		n := len(w.Leads)
+		n := len(w.Strands)
 		if math.Abs(a.Height-b.Height) > 1e-9 {
 			t.Errorf("%s: %.3f mm high, its mirror %.3f", name, a.Height, b.Height)
 		}
@@ -321,17 +321,17 @@ func squeezeOf(w knot.Work) float64 {
 	if knot.TermsOf(w.Section).Wants > 0 { // on a core all of it is pressed
 		return ball.Of(rope, rope.Figures()).Hard() / rope.DrawnUp()
 	}
-	if len(w.Leads) == 0 {
+	if len(w.Strands) == 0 {
 		return 1
 	}
-	return w.Leads[0].Stuff.Squeeze()
+	return w.Strands[0].Stuff.Squeeze()
 }
 
 // A square knot is not a granny: the halves of the one are mirrors, and the
 // signs of its crossings cancel; those of the other add up.
 func TestASquareKnotIsNoGranny(t *testing.T) {
 	writhe := func(do, hand string, count int) int {
-		x := tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, map[string]string{"square-knot": "start", "half-knot": "hand"}[do], hand), Leads: side(4, rope)})
+		x := tie(t, knot.Work{Section: one(t, "%s %d %s=%s", do, count, map[string]string{"square-knot": "start", "half-knot": "hand"}[do], hand), Strands: side(4, rope)})
 		found, err := curve.Crossings([]curve.Curve{{Points: x.Paths[0].Points}, {Points: x.Paths[3].Points}})
 		if err != nil {
 			t.Fatal(err)

@@ -12,7 +12,7 @@ import (
 // A diamond mirrored for the left hand has its joining hitch on the other side,
 // and its words say so.
 func TestADiamondForTheLeftHand(t *testing.T) {
-	w := knot.Work{Section: one(t, "diamond 1"), Leads: side(6, lace)}
+	w := knot.Work{Section: one(t, "diamond 1"), Strands: side(6, lace)}
 	right := tie(t, w)
 	w.LeftHanded = true
 	left := tie(t, w)

@@ -115,7 +115,7 @@ func TestMovesHaveTheirMirror(t *testing.T) {
 	sections(t, rope, 1, func(name string, w knot.Work) {
 		x := tie(t, w)
 		for n, m := range x.Moves {
-			if again := m.Mirror(len(w.Leads)).Mirror(len(w.Leads)); !reflect.DeepEqual(again.Say(move.Names{}), m.Say(move.Names{})) {
+			if again := m.Mirror(len(w.Strands)).Mirror(len(w.Strands)); !reflect.DeepEqual(again.Say(move.Names{}), m.Say(move.Names{})) {
 				t.Errorf("%s: move %d, %q, mirrored twice says %q", name, n+1, m.Say(move.Names{}).Text, again.Say(move.Names{}).Text)
 			}
 		}

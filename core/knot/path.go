@@ -7,7 +7,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Path is the way of one strand through a section.
+// Path is the line of one strand through a section.
 type Path struct {
 	Points []r3.Vec
 	// Lies, where it is not nil, tells how the cord lies at each point.

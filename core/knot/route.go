@@ -13,7 +13,7 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Route is a knot as it is written down: the rough way of its strands in
+// Route is a knot as it is written down: the rough path of its strands in
 // diameters, with what is published of it, for the rope engine to prove itself
 // on. A knot that sections can tie is in the catalogue as well.
 type Route struct {
@@ -52,15 +52,15 @@ func (r Route) Settings(fine bool) tighten.Settings {
 	return tighten.Settings{}
 }
 
-// Draw draws the route up and checks that it is still the knot that was
+// DrawUp draws the route up and checks that it is still the knot that was
 // written: a closed knot, and one open strand with its ends joined outside, has
 // the Alexander polynomial it had.
-func (r Route) Draw(ctx context.Context, set tighten.Settings) (tighten.Result, error) {
+func (r Route) DrawUp(ctx context.Context, set tighten.Settings) (tighten.Result, error) {
 	p := r.Problem()
 	if err := CheckRoute(p); err != nil {
 		return tighten.Result{}, fmt.Errorf("the route of %s: %w", r.Name, err)
 	}
-	drawn, err := tighten.Draw(ctx, p, set)
+	drawn, err := tighten.DrawUp(ctx, p, set)
 	if err != nil {
 		return drawn, fmt.Errorf("drawing up %s: %w", r.Name, err)
 	}

@@ -31,7 +31,7 @@ func TestRoutesAgainstPublishedFigures(t *testing.T) {
 			}
 			t.Run(fmt.Sprint(r.Name, map[bool]string{true: " fine"}[fine]), func(t *testing.T) {
 				t.Parallel()
-				got, err := r.Draw(context.Background(), r.Settings(fine))
+				got, err := r.DrawUp(context.Background(), r.Settings(fine))
 				if err != nil {
 					t.Fatal(err)
 				}
@@ -97,12 +97,12 @@ func TestRowsBetweenEmbeddedOnes(t *testing.T) {
 		ratios := c.fillers
 		t.Run(fmt.Sprint(c), func(t *testing.T) {
 			t.Parallel()
-			leads := hang(cordOf)
+			strands := hang(cordOf)
 			for _, r := range ratios {
-				leads = append(leads, hang(scaled(cordOf, r))...)
+				strands = append(strands, hang(scaled(cordOf, r))...)
 			}
-			leads = append(leads, hang(scaled(cordOf, c.second))...)
-			a, b := row(t, "square-knot", 1, "left", leads), row(t, "square-knot", 3, "left", leads)
+			strands = append(strands, hang(scaled(cordOf, c.second))...)
+			a, b := row(t, "square-knot", 1, "left", strands), row(t, "square-knot", 3, "left", strands)
 			last := len(a.Paths) - 1
 			pitch := (b.Height - a.Height) / 4
 			per := (use(b.Paths[0]) - use(a.Paths[0]) + use(b.Paths[last]) - use(a.Paths[last])) / 8
@@ -133,8 +133,8 @@ func TestRowsBetweenEmbeddedOnes(t *testing.T) {
 					if i > 0 && j < n-1 {
 						continue // fillers lie side by side
 					}
-					reach := (leads[i].Diameter + leads[j].Diameter) / 2
-					worst = math.Min(worst, 1+curve.Gap(curve.Curve{Points: b.Paths[i].Points}, leads[i].Diameter, curve.Curve{Points: b.Paths[j].Points}, leads[j].Diameter)/reach)
+					reach := (strands[i].Diameter + strands[j].Diameter) / 2
+					worst = math.Min(worst, 1+curve.Gap(curve.Curve{Points: b.Paths[i].Points}, strands[i].Diameter, curve.Curve{Points: b.Paths[j].Points}, strands[j].Diameter)/reach)
 				}
 			}
 			least := 0.95
@@ -157,7 +157,7 @@ func BenchmarkRow(b *testing.B) {
 	for b.Loop() {
 		n++
 		f := scaled(cordOf, 0.6+1e-6*float64(n))
-		if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10}, Leads: hang(cordOf, f, f, cordOf)}); err != nil {
+		if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: "square-knot", Count: 10}, Strands: hang(cordOf, f, f, cordOf)}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -180,7 +180,7 @@ func TestBadRoutesAreRefused(t *testing.T) {
 		{"a crossing that is neither over nor under", "lead one over", tighten.Problem{Strands: []tighten.Strand{{Route: line(0, 0), Diameter: 1}, {Route: across, Diameter: 1}}}},
 	} {
 		r := knot.Route{Name: "a slip of the pen", Problem: func() tighten.Problem { return c.p }}
-		_, err := r.Draw(context.Background(), tighten.Settings{})
+		_, err := r.DrawUp(context.Background(), tighten.Settings{})
 		if err == nil || !strings.Contains(err.Error(), "a slip of the pen") || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v", c.what, err)
 		}
@@ -196,7 +196,7 @@ func BenchmarkRoutes(b *testing.B) {
 	for _, r := range knot.Routes() {
 		b.Run(r.Name, func(b *testing.B) {
 			for b.Loop() {
-				if _, err := r.Draw(context.Background(), r.Settings(false)); err != nil {
+				if _, err := r.DrawUp(context.Background(), r.Settings(false)); err != nil {
 					b.Fatal(err)
 				}
 			}

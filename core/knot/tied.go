@@ -13,15 +13,15 @@ import (
 // Tied is a section tied: every figure of it is measured on Paths and Own.
 type Tied struct {
 	Height float64 // mm along y
-	Paths  []Path  // one per lead, in the leads' order, y from about 0 to Height
+	Paths  []Path  // one per strand, in the order of the strands, y from about 0 to Height
 	Own    []Path  // one per own cord
-	// Order tells which lead is now at each place, from the left.
+	// Order tells which strand is now at each place, from the left.
 	Order []int
 	// Row is set for a row of knots of one kind, close enough to be pressed.
 	Row bool
 	// Snug is set for knots whose strands lie against one another.
 	Snug bool
-	// Workers are the leads that do knotting, where Moves do not tell.
+	// Workers are the strands that do knotting, where Moves do not tell.
 	Workers []int
 	// Beads are on the strands, y from the section's top.
 	Beads []BeadAt
@@ -47,7 +47,7 @@ type Tied struct {
 	Open bool
 	// LengthMM is what {length} in its words stands for.
 	LengthMM float64
-	// Trim is cut away at the end of each lead, mm.
+	// Trim is cut away at the end of each strand, mm.
 	Trim float64
 	// Checks are what the tied section measures; {12.3mm} in one is a length.
 	Checks []string
@@ -63,7 +63,7 @@ type Tied struct {
 	// Flat is the knot as its moves lay it, where it is turned over when it is tied:
 	// what they pass is passed there. Nil where that is Paths.
 	Flat []Path
-	// Shows tells which lead is seen where on the face, read off the crossings.
+	// Shows tells which strand is seen where on the face, read off the crossings.
 	Shows []Sight
 	// Gap is the least gap between surfaces as drawn up, over the diameter: 1
 	// is touching.
@@ -82,10 +82,10 @@ type Tied struct {
 
 // Flaw is what is wrong with a section that can be tied, with a value of one of
 // its fields that is better; {12.3mm} in its words is a length, {cord} the name
-// of the cord of Lead.
+// of the cord of Strand.
 type Flaw struct {
 	Code, Says string
-	Lead       int
+	Strand     int
 	Field      string
 	Set        any // nil where no value helps
 	Label      string
@@ -105,12 +105,12 @@ type CoreAt struct {
 	WeightG    float64
 }
 
-// Sight is a crossing that is seen: which lead lies on top on the face and
+// Sight is a crossing that is seen: which strand lies on top on the face and
 // which on the back, and where in the row.
 type Sight struct {
 	Where string // middle, left, right
-	Face  int    // lead on top on the face
-	Back  int    // lead on top on the back
+	Face  int    // strand on top on the face
+	Back  int    // strand on top on the back
 }
 
 // Settle measures the paths and says of every point how the cord lies there.

@@ -13,8 +13,8 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Lead is one strand as it comes to a knot: where it hangs and how thick it is.
-type Lead struct {
+// Strand is one strand as it comes to a knot: where it hangs and how thick it is.
+type Strand struct {
 	Cord, Leg int    // which cord of the piece, which of its two legs
 	At        r3.Vec // mm; y is that of the end of the section above
 	Dir       r3.Vec // the way it runs there, unit length
@@ -26,9 +26,9 @@ type Lead struct {
 // Work is what a knot is given to tie.
 type Work struct {
 	Section Section
-	Leads   []Lead  // the section's strands, from the left
-	Own     []Lead  // the section's own cords (a gathering cord), unplaced
-	BarMM   float64 // thickness of the wire it hangs on
+	Strands []Strand // the section's strands, from the left
+	Own     []Strand // the section's own cords (a gathering cord), unplaced
+	BarMM   float64  // thickness of the wire it hangs on
 	// RingMM is the radius of that wire's middle line where it is bent, 0 where
 	// it is straight.
 	RingMM float64
@@ -78,12 +78,12 @@ func (k Knot) sided() bool {
 
 // mirrored ties the mirror of the mirrored work.
 func mirrored(w Work, k Knot) (Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	m := w
-	m.Leads, m.Own = slices.Clone(w.Leads), slices.Clone(w.Own)
-	Flip(m.Leads)
-	for i := range m.Leads {
-		m.Leads[i].At.X = -m.Leads[i].At.X
+	m.Strands, m.Own = slices.Clone(w.Strands), slices.Clone(w.Own)
+	Flip(m.Strands)
+	for i := range m.Strands {
+		m.Strands[i].At.X = -m.Strands[i].At.X
 	}
 	m.Core = slices.Clone(w.Core)
 	for i := range m.Core {
@@ -142,9 +142,9 @@ func (w Work) key() string {
 	}
 	num(float64(s.Count), float64(w.HalfKnots), w.BarMM, w.RingMM)
 	k, _ := Get(s.Do)
-	for _, leads := range [2][]Lead{w.Leads, w.Own} {
-		num(float64(len(leads)))
-		for _, l := range leads {
+	for _, strands := range [2][]Strand{w.Strands, w.Own} {
+		num(float64(len(strands)))
+		for _, l := range strands {
 			text(string(l.Stuff.Make), string(l.Stuff.Material))
 			if k.First { // what is inside a ball may be of the cord and has its colour
 				text(l.Stuff.Colour)

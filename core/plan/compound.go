@@ -385,7 +385,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 	}
 	high := (lo + hi) / 2
 	_, at := lengthOf(high)
-	// along finds u for a way along the middle line.
+	// along finds u for a length along the middle line.
 	along := func(s float64) float64 {
 		k, _ := slices.BinarySearch(at, s)
 		if k == 0 {

@@ -158,42 +158,42 @@ func (w *walk) layout(bottom float64) Layout {
 	for _, c := range w.d.Cords {
 		lay.Stuffs = append(lay.Stuffs, c.Stuff)
 	}
-	ways := w.ways()
-	for i, way := range ways {
-		lay.Thick = math.Max(lay.Thick, w.figures[way.cord].DrawnUpMM)
-		for _, p := range way.parts {
+	cordPaths := w.cordPaths()
+	for i, cordPath := range cordPaths {
+		lay.Thick = math.Max(lay.Thick, w.figures[cordPath.cord].DrawnUpMM)
+		for _, p := range cordPath.parts {
 			if p.leg.endMM > 0 {
 				lay.Finishes = append(lay.Finishes, p.leg.endMM)
 			}
 			if p.leg == w.moving && w.moving != nil {
 				lay.Moving = i
-				if len(way.parts) > 1 || !way.own {
+				if len(cordPath.parts) > 1 || !cordPath.own {
 					lay.MovingLeg = 1 - p.leg.n
 				}
 			}
 		}
 	}
-	lay.Sides = w.sides(ways)
+	lay.Sides = w.sides(cordPaths)
 	lay.near = func(from, to float64) []Strand {
 		var out []Strand
-		for i := range ways {
-			out = append(out, ways[i].near(i, from, to)...)
+		for i := range cordPaths {
+			out = append(out, cordPaths[i].near(i, from, to)...)
 		}
 		return out
 	}
 	return lay
 }
 
-// way is a cord's way through the piece: its second leg from the end back up to
+// cordPath is a cord's path through the piece: its second leg from the end back up to
 // the fold, then its first leg down.
 //
 // Its points are those of its blocks one after the other, without the first of a
 // block where that is the last of the one before. before[k] counts the points
 // before block k.
-type way struct {
+type cordPath struct {
 	cord   int
 	own    bool // a cord of one section
-	parts  []wayPart
+	parts  []pathPart
 	blocks []block
 	before []int
 	fold   int // the points before the fold, 0 for a cord that is not folded
@@ -204,19 +204,19 @@ type way struct {
 	high  float64
 }
 
-type wayPart struct {
+type pathPart struct {
 	leg  *leg
 	back bool // walked from its end
 }
 
-func (w *walk) ways() []way {
-	var out []way
+func (w *walk) cordPaths() []cordPath {
+	var out []cordPath
 	for ci := range w.d.Cords {
-		v := way{cord: ci}
+		v := cordPath{cord: ci}
 		for _, n := range [2]int{1, 0} {
 			for _, l := range w.legs {
 				if l.cord == ci && l.n == n {
-					v.parts = append(v.parts, wayPart{l, n == 1})
+					v.parts = append(v.parts, pathPart{l, n == 1})
 				}
 			}
 		}
@@ -225,7 +225,7 @@ func (w *walk) ways() []way {
 		}
 	}
 	for _, l := range w.own {
-		out = append(out, way{cord: l.cord, own: true, parts: []wayPart{{l, false}}})
+		out = append(out, cordPath{cord: l.cord, own: true, parts: []pathPart{{l, false}}})
 	}
 	for i := range out {
 		out[i].index()
@@ -247,7 +247,7 @@ const mostInBlock = 512
 
 func (b *block) n() int { return int(b.to - b.from) }
 
-// at is point k of the block, in the way's order.
+// at is point k of the block, in the path's order.
 func (b *block) at(k int) (v r3.Vec, section int, lie knot.Lie) {
 	i := int(b.from) + k
 	if b.back {
@@ -260,8 +260,8 @@ func (b *block) at(k int) (v r3.Vec, section int, lie knot.Lie) {
 	return s.at(i), s.section, s.lieAt(i)
 }
 
-// index cuts the way into blocks and finds where they are.
-func (v *way) index() {
+// index cuts the path into blocks and finds where they are.
+func (v *cordPath) index() {
 	var last *r3.Vec
 	put := func(b block, k int) {
 		first, _, _ := b.at(0)
@@ -319,7 +319,7 @@ func (v *way) index() {
 
 // shelve sorts the blocks by where they are. A block's span begins where the one
 // before it ends.
-func (v *way) shelve() {
+func (v *cordPath) shelve() {
 	top, bottom := math.Inf(1), math.Inf(-1)
 	for i := range v.blocks {
 		b := &v.blocks[i]
@@ -339,12 +339,12 @@ func (v *way) shelve() {
 	}
 }
 
-func (v *way) row(y float64) int {
+func (v *cordPath) row(y float64) int {
 	return int(math.Max(0, math.Min(float64(len(v.shelf)-1), (y-v.top)/v.high)))
 }
 
 // near gives the runs of a cord that come between two y.
-func (v *way) near(index int, from, to float64) []Strand {
+func (v *cordPath) near(index int, from, to float64) []Strand {
 	var found []int32
 	if math.IsInf(from, -1) && math.IsInf(to, 1) {
 		for i := range v.blocks {
@@ -420,7 +420,7 @@ func (v *way) near(index int, from, to float64) []Strand {
 }
 
 // sides finds how far to the sides the cords of each section reach.
-func (w *walk) sides(ways []way) [][2]float64 {
+func (w *walk) sides(cordPaths []cordPath) [][2]float64 {
 	out := make([][2]float64, len(w.tops))
 	for i := range out {
 		out[i] = [2]float64{math.Inf(1), math.Inf(-1)}
@@ -435,7 +435,7 @@ func (w *walk) sides(ways []way) [][2]float64 {
 		n     int
 	}
 	known := map[shared][2]float64{} // sides of curves that are laid more than once
-	for _, v := range ways {
+	for _, v := range cordPaths {
 		r := w.figures[v.cord].DrawnUpMM / 2
 		for _, p := range v.parts {
 			for i, q := range p.leg.points {

@@ -352,14 +352,14 @@ func (w *walk) offLength(want float64) {
 	if n == s.Count || math.Abs(off) <= s.KnotMM/2 {
 		return
 	}
-	way := "longer"
+	which := "longer"
 	if off < 0 {
-		way = "shorter"
+		which = "shorter"
 	}
 	sets := []Set{{Path: fmt.Sprintf("sequence[%d].count", best), Value: n}}
 	if w.written[best].FitMM != 0 {
 		sets = append(sets, Set{Path: fmt.Sprintf("sequence[%d].fit_mm", best), Value: 0})
 	}
 	w.say("length-off", best, &Fix{Label: fmt.Sprintf("Tie %d instead of %d", n, s.Count), Set: sets},
-		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), way, want)
+		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), which, want)
 }

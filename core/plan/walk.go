@@ -34,7 +34,7 @@ type walk struct {
 	cuts    []float64
 	moving  *leg
 	movedY  float64
-	inHand  []*leg // the strands of the section in hand, by lead
+	inHand  []*leg // the strands of the section in hand, in their order
 	beads   []knot.BeadAt
 	cores   []knot.CoreAt
 	eye     float64  // y of what the piece hangs on, where it takes that in last
@@ -102,9 +102,9 @@ func newWalk(d piece.Document, o Options) *walk {
 // thick is the diameter of a leg, drawn up, mm.
 func (w *walk) thick(l *leg) float64 { return w.figures[l.cord].DrawnUpMM }
 
-func (w *walk) lead(l *leg, middle, y float64) knot.Lead {
+func (w *walk) strand(l *leg, middle, y float64) knot.Strand {
 	s := w.d.Cords[l.cord].Stuff
-	return knot.Lead{Cord: l.cord, Leg: l.n, Stuff: s, Figures: w.figures[l.cord], Diameter: w.thick(l),
+	return knot.Strand{Cord: l.cord, Leg: l.n, Stuff: s, Figures: w.figures[l.cord], Diameter: w.thick(l),
 		At: r3.Vec{X: l.at.X - middle, Y: l.at.Y - y, Z: l.at.Z}, Dir: l.dir}
 }
 
@@ -161,10 +161,10 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	var chosen []*leg
 	for _, p := range places {
 		chosen = append(chosen, w.hanging[p-1])
-		work.Leads = append(work.Leads, w.lead(w.hanging[p-1], middle, w.y))
+		work.Strands = append(work.Strands, w.strand(w.hanging[p-1], middle, w.y))
 	}
 	for _, l := range own {
-		work.Own = append(work.Own, w.lead(l, 0, 0))
+		work.Own = append(work.Own, w.strand(l, 0, 0))
 	}
 	if k.Wraps != nil {
 		work.Core = w.core(k.Wraps(work))
@@ -175,7 +175,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	}
 	s.Count = work.Section.Count
 	if k.Above != nil {
-		w.roomAbove(i, k.Above(work.Leads))
+		w.roomAbove(i, k.Above(work.Strands))
 	}
 	if w.size.tooLarge() {
 		return problem(path, "do", "makes the piece larger than can be drawn: it has some %d strands' turns through its sections; repeat it less often or on fewer strands", w.size.runs)
@@ -285,7 +285,7 @@ func (w *walk) tieFitting(work *knot.Work) (knot.Tied, error) {
 		if err != nil {
 			return 0, t, err
 		}
-		return t.Height + w.fall(work.Leads, t), t, nil
+		return t.Height + w.fall(work.Strands, t), t, nil
 	}
 	// The height grows evenly from the second knot on; a single one may stand
 	// by itself.
@@ -304,9 +304,9 @@ func (w *walk) tieFitting(work *knot.Work) (knot.Tied, error) {
 }
 
 // fall is the height in which the strands come to where the knot wants them.
-func (w *walk) fall(leads []knot.Lead, t knot.Tied) float64 {
+func (w *walk) fall(strands []knot.Strand, t knot.Tied) float64 {
 	var from, to []r3.Vec
-	for k, l := range leads {
+	for k, l := range strands {
 		from, to = append(from, l.At), append(to, t.Paths[k].Points[0])
 	}
 	f := knot.Fall(from, to)
@@ -387,10 +387,10 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		w.clear = 0
 		w.movedY = w.y
 		// What is in hand is laid on the same strands where they have come to.
-		work.Leads, chosen = work.Leads[:0:0], chosen[:0:0]
+		work.Strands, chosen = work.Strands[:0:0], chosen[:0:0]
 		for _, p := range places {
 			chosen = append(chosen, w.hanging[p-1])
-			work.Leads = append(work.Leads, w.lead(w.hanging[p-1], middle, w.y))
+			work.Strands = append(work.Strands, w.strand(w.hanging[p-1], middle, w.y))
 		}
 		if !tied.HalfKnots && last.Strand >= 0 && last.Strand < len(chosen) {
 			w.moving = chosen[last.Strand]
@@ -402,7 +402,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 
 // lay puts the tied section into space and hands the strands on.
 func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, own []*leg, places []int, middle float64) {
-	fall := w.fall(work.Leads, t)
+	fall := w.fall(work.Strands, t)
 	top := w.y
 	loose := 1.0
 	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: make([]Use, 0, len(chosen)+len(own))}
@@ -474,7 +474,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	for k, l := range chosen {
 		take(l, places[k], t.Paths[k], joints[k])
 		_, left, right := t.Paths[k].Extent()
-		reach = math.Max(reach, math.Max(-left, right)+work.Leads[k].Diameter/2)
+		reach = math.Max(reach, math.Max(-left, right)+work.Strands[k].Diameter/2)
 	}
 	for k, l := range own {
 		take(l, 0, t.Own[k], nil)
@@ -524,8 +524,8 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			fix = &Fix{Label: f.Label, Set: []Set{{Path: fmt.Sprintf("sequence[%d].%s", i, f.Field), Value: f.Set}}}
 		}
 		says := f.Says
-		if all := append(slices.Clone(chosen), own...); f.Lead < len(all) {
-			says = strings.ReplaceAll(says, "{cord}", w.d.Cords[all[f.Lead].cord].ID)
+		if all := append(slices.Clone(chosen), own...); f.Strand < len(all) {
+			says = strings.ReplaceAll(says, "{cord}", w.d.Cords[all[f.Strand].cord].ID)
 		}
 		w.plan.Warnings = append(w.plan.Warnings, Warning{f.Code, i, says, fix})
 	}
@@ -572,7 +572,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		for k, l := range chosen {
 			l.ended, l.trim = true, t.Trim
 			l.form = t.Form
-			l.endMM = work.Leads[k].At.Y + curve.Curve{Points: t.Paths[k].Points}.Length()
+			l.endMM = work.Strands[k].At.Y + curve.Curve{Points: t.Paths[k].Points}.Length()
 		}
 	}
 }
@@ -672,9 +672,9 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 			}
 			to := r3.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
 			down := r3.Vec{Y: 1}
-			way := append(knot.Join(l.at, to, l.dir, down), to, r3.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
-			mm := r3.Norm(r3.Sub(way[0], l.at)) + curve.Curve{Points: way}.Length()
-			l.free(i, knot.Free, way...)
+			line := append(knot.Join(l.at, to, l.dir, down), to, r3.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
+			mm := r3.Norm(r3.Sub(line[0], l.at)) + curve.Curve{Points: line}.Length()
+			l.free(i, knot.Free, line...)
 			l.parts = append(l.parts, Part{i, mm})
 			sec.Use = append(sec.Use, Use{1 + slices.Index(w.hanging, l), w.d.Cords[l.cord].ID, mm})
 			l.rulered++
@@ -774,8 +774,8 @@ func (w *walk) action(m move.Move, names move.Names, who []*leg) Action {
 
 // firstCord is the cord by which the hand's looseness is taken.
 func firstCord(work knot.Work) int {
-	if len(work.Leads) > 0 {
-		return work.Leads[0].Cord
+	if len(work.Strands) > 0 {
+		return work.Strands[0].Cord
 	}
 	return work.Own[0].Cord
 }

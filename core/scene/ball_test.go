@@ -36,7 +36,7 @@ func TestNobodySeesThroughABall(t *testing.T) {
 				if n < 6 {
 					strands = b.Seen(n)
 				}
-				pic := scene.Draw(plan.BallLayout(b, strands, []cord.Stuff{stuff, second}), scene.View{PerMM: 200 / b.FaceMM})
+				pic := scene.Render(plan.BallLayout(b, strands, []cord.Stuff{stuff, second}), scene.View{PerMM: 200 / b.FaceMM})
 				seen := bodies(t, pic)
 				through, bare, all := 0, 0, 0
 				for y := -0.48 * mm; y <= 0.48*mm; y += 0.03 * mm {

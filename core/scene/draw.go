@@ -139,11 +139,11 @@ func (c *canvas) hidden(t *tube, i int, x, y float64, own bool) bool {
 	c.nearAbove(x, y, c.widest, &least, func(o *tube, j int) bool {
 		p := &o.samples[j]
 		if o.strand == t.strand {
-			way := math.Abs(p.s - me.s)
-			if way < 0.12*t.d || (!own && way < 1.2*t.d) {
+			arc := math.Abs(p.s - me.s)
+			if arc < 0.12*t.d || (!own && arc < 1.2*t.d) {
 				return false
 			}
-			if way < 1.5*t.d {
+			if arc < 1.5*t.d {
 				// A fold in depth does not hide its own nearer limb.
 				found = p.z > me.z-0.15*t.d && c.inside(o, p, x, y, 0.05*t.d)
 				return found
@@ -270,11 +270,11 @@ func (c *canvas) bends() {
 			a, b := t.samples[i-2], t.samples[i+2]
 			p := &t.samples[i]
 			turn := math.Atan2(a.tx*b.ty-a.ty*b.tx, a.tx*b.tx+a.ty*b.ty)
-			way := math.Hypot(b.x-a.x, b.y-a.y)
-			if math.Abs(turn) < 0.02 || math.Abs(turn) > 1.6 || way == 0 {
+			arc := math.Hypot(b.x-a.x, b.y-a.y)
+			if math.Abs(turn) < 0.02 || math.Abs(turn) > 1.6 || arc == 0 {
 				continue
 			}
-			r := way / math.Abs(turn)
+			r := arc / math.Abs(turn)
 			if turn > 0 { // towards +n
 				p.r = math.Min(p.r, math.Max(0.97*r, 0.2*p.hw))
 			} else {

@@ -59,7 +59,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 		}
 		l := p.Layout()
 		for _, back := range []bool{false, true} {
-			pic := scene.Draw(l, scene.View{PerMM: 8, Back: back})
+			pic := scene.Render(l, scene.View{PerMM: 8, Back: back})
 			var cs []curve.Curve
 			var of []int
 			for _, s := range l.Strands {

@@ -51,8 +51,8 @@ type laid struct {
 	moving  bool
 }
 
-// Draw draws a layout. Stuffs are the cords' by index.
-func Draw(l plan.Layout, v View) Picture {
+// Render draws a layout. Stuffs are the cords' by index.
+func Render(l plan.Layout, v View) Picture {
 	if v.PerMM <= 0 {
 		v.PerMM = 6
 	}

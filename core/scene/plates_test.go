@@ -21,7 +21,7 @@ func drawn(t *testing.T, line string, o plan.Options, v scene.View) (plan.Plan, 
 	if err != nil {
 		t.Fatal(err)
 	}
-	return p, scene.Draw(p.Layout(), v)
+	return p, scene.Render(p.Layout(), v)
 }
 
 // long is a line of many sections.
@@ -152,7 +152,7 @@ func TestTheMatIsSeenBetweenRows(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	pic := bodies(t, scene.Draw(p.Layout(), scene.View{PerMM: 6}))
+	pic := bodies(t, scene.Render(p.Layout(), scene.View{PerMM: 6}))
 	rows := p.Sections[1]
 	_, grouped := drawn(t, "mount A B, 2x(square-knot 3, gap 14mm), finish dome", plan.Options{}, scene.View{PerMM: 6})
 	for c, mm := range area(t, grouped, p.Sections[1].TopMM+42, p.Sections[1].TopMM+46) {

@@ -2,7 +2,7 @@
 // cord colour, ink outlines, the sheath's marks, true overs and unders. The
 // picture is a list of plain paths; writers (SVG, the browser) only copy them.
 //
-// Call [Draw]. Coordinates of a picture are hundredths of a millimetre, x to
+// Call [Render]. Coordinates of a picture are hundredths of a millimetre, x to
 // the right, y down, whole numbers.
 package scene
 
@@ -35,7 +35,7 @@ const (
 // Point is a place in a picture, hundredths of a millimetre from its plate's.
 type Point struct{ X, Y int32 }
 
-// Line is a way over points. That of a body is an outline, which closes on itself;
+// Line is a path over points. That of a body is an outline, which closes on itself;
 // all outlines of one layer turn the same way round, so that where they overlap
 // they add up.
 type Line []Point
@@ -103,11 +103,11 @@ type View struct {
 type sample struct {
 	x, y, z float64 // mm; z towards the eye
 	tx, ty  float64 // direction in the picture, unit length
-	s       float64 // way along the cord
+	s       float64 // length along the cord
 	hw      float64 // half the cord's own width
 	l, r    float64 // half widths to the left (-n) and the right (+n), n = (-ty, tx)
 	sec     int
-	flat    float64 // share of the way that lies in the picture's plane
+	flat    float64 // share of it that lies in the picture's plane
 	lie     knot.Lie
 	moving  bool
 }
@@ -200,7 +200,7 @@ func (c *canvas) strand(r run) {
 	t := &tube{id: len(c.tubes), strand: r.strand, colour: stuff.Colour, make: stuff.Make, d: d, open: [2]bool{r.ends[0] != "", r.ends[1] != ""}}
 	// Even slices along the fine curve, each with the flags of its span.
 	step := c.step * d
-	way, next := 0.0, 0.0
+	arc, next := 0.0, 0.0
 	put := func(p r3.Vec, at float64, span int) {
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, knot.Knotted
@@ -223,11 +223,11 @@ func (c *canvas) strand(r run) {
 	for i := 1; i < len(fine); i++ {
 		a, b := fine[i-1], fine[i]
 		seg := r3.Norm(r3.Sub(b, a))
-		for next <= way+seg && seg > 0 {
-			put(curve.Lerp(a, b, (next-way)/seg), next, min((i-1)/per, len(pts)-1))
+		for next <= arc+seg && seg > 0 {
+			put(curve.Lerp(a, b, (next-arc)/seg), next, min((i-1)/per, len(pts)-1))
 			next += step
 		}
-		way += seg
+		arc += seg
 	}
 	if len(t.samples) < 3 {
 		return

@@ -138,8 +138,8 @@ func winding(pts [][2]float64, x, y float64) int {
 func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
 	p, _ := planned(t, "grouped-fob", plan.Options{})
 	v := scene.View{PerMM: 5}
-	face := scene.Draw(p.Layout(), v)
-	again := scene.Draw(turned(p.Layout(), 2*math.Pi), v)
+	face := scene.Render(p.Layout(), v)
+	again := scene.Render(turned(p.Layout(), 2*math.Pi), v)
 	if again.Width != face.Width || again.Height != face.Height || len(again.Bands) != len(face.Bands) {
 		t.Errorf("turned over twice it is %dx%d, it was %dx%d", again.Width, again.Height, face.Width, face.Height)
 	}
@@ -150,8 +150,8 @@ func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
 		}
 	}
 	v.Back = true
-	back := area(t, scene.Draw(p.Layout(), v), 20, 60)
-	over := area(t, scene.Draw(turned(p.Layout(), math.Pi), scene.View{PerMM: 5}), 20, 60)
+	back := area(t, scene.Render(p.Layout(), v), 20, 60)
+	over := area(t, scene.Render(turned(p.Layout(), math.Pi), scene.View{PerMM: 5}), 20, 60)
 	for c, mm := range back {
 		if math.Abs(over[c]-mm) > 0.02*mm+2 {
 			t.Errorf("%s covers %.1f mm² of the back, turned in space %.1f of the face", c, mm, over[c])
@@ -164,8 +164,8 @@ func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
 func TestColoursChangePlaces(t *testing.T) {
 	p, stuffs := planned(t, "two-colour-fob", plan.Options{})
 	top, bottom := p.Sections[1].TopMM+15, p.Sections[1].TopMM+80
-	face := area(t, scene.Draw(p.Layout(), scene.View{PerMM: 8}), top, bottom)
-	back := area(t, scene.Draw(p.Layout(), scene.View{PerMM: 8, Back: true}), top, bottom)
+	face := area(t, scene.Render(p.Layout(), scene.View{PerMM: 8}), top, bottom)
+	back := area(t, scene.Render(p.Layout(), scene.View{PerMM: 8, Back: true}), top, bottom)
 	a, b := stuffs[0].Colour, stuffs[1].Colour
 	if math.Abs(face[a]-back[b]) > 0.03*face[a] || math.Abs(face[b]-back[a]) > 0.03*face[b] {
 		t.Errorf("face %s %.0f mm², %s %.0f; back %.0f and %.0f: they do not change places", a, face[a], b, face[b], back[a], back[b])
@@ -192,7 +192,7 @@ func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
 		for _, per := range []float64{1.5, 4, 9, 25} {
 			for _, back := range []bool{false, true} {
 				pl, _ := planned(t, p.ID, plan.Options{})
-				pic := scene.Draw(pl.Layout(), scene.View{PerMM: per, Back: back})
+				pic := scene.Render(pl.Layout(), scene.View{PerMM: per, Back: back})
 				var b bytes.Buffer
 				if err := svg.Write(&b, pic); err != nil {
 					t.Fatal(err)
@@ -221,7 +221,7 @@ func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
 
 func TestBandsLieUnderOneAnother(t *testing.T) {
 	p, _ := planned(t, "cotton-charm", plan.Options{})
-	pic := scene.Draw(p.Layout(), scene.View{PerMM: 4})
+	pic := scene.Render(p.Layout(), scene.View{PerMM: 4})
 	if len(pic.Bands) != len(p.Sections) {
 		t.Fatalf("%d bands for %d sections", len(pic.Bands), len(p.Sections))
 	}
@@ -237,7 +237,7 @@ func TestBandsLieUnderOneAnother(t *testing.T) {
 
 func TestTheStrandInHandIsOutlined(t *testing.T) {
 	p, _ := planned(t, "two-colour-fob", plan.Options{Until: 7})
-	pic := scene.Draw(p.Layout(), scene.View{PerMM: 9, From: -10, To: 60})
+	pic := scene.Render(p.Layout(), scene.View{PerMM: 9, From: -10, To: 60})
 	moving := 0
 	eachLayer(pic, func(l scene.Layer, _, _, _ int) {
 		if l.Kind == scene.Moving {
@@ -250,7 +250,7 @@ func TestTheStrandInHandIsOutlined(t *testing.T) {
 		t.Errorf("the strand in hand has an outline of %d points", moving)
 	}
 	whole, _ := planned(t, "two-colour-fob", plan.Options{})
-	eachLayer(scene.Draw(whole.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _ int) {
+	eachLayer(scene.Render(whole.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _ int) {
 		if l.Kind == scene.Moving {
 			t.Error("a finished piece has a strand in hand")
 		}
@@ -267,7 +267,7 @@ func TestPiecesHangOnTheirHardware(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		pic := scene.Draw(p.Layout(), scene.View{PerMM: 6})
+		pic := scene.Render(p.Layout(), scene.View{PerMM: 6})
 		if pic.Top >= -100*int(on.WireMM)/2 {
 			t.Errorf("%s: nothing is drawn above the wire", on.Type)
 		}
@@ -289,9 +289,9 @@ func TestPiecesHangOnTheirHardware(t *testing.T) {
 func TestPicturesAreTheSameEveryTime(t *testing.T) {
 	p, _ := planned(t, "spiral-fob", plan.Options{})
 	v := scene.View{PerMM: 5}
-	first := fmt.Sprint(scene.Draw(p.Layout(), v))
+	first := fmt.Sprint(scene.Render(p.Layout(), v))
 	for range 3 {
-		if again := fmt.Sprint(scene.Draw(p.Layout(), v)); again != first {
+		if again := fmt.Sprint(scene.Render(p.Layout(), v)); again != first {
 			t.Fatal("drawn again it is another picture")
 		}
 	}
@@ -300,7 +300,7 @@ func TestPicturesAreTheSameEveryTime(t *testing.T) {
 // A fringe is wider at its tips than at the wrap, and in the cord's colour.
 func TestAFringeOpens(t *testing.T) {
 	p, stuffs := planned(t, "cotton-charm", plan.Options{})
-	pic := scene.Draw(p.Layout(), scene.View{PerMM: 6})
+	pic := scene.Render(p.Layout(), scene.View{PerMM: 6})
 	ends := p.Sections[len(p.Sections)-1]
 	width := func(y float64) float64 { return area(t, pic, y, y+1)[stuffs[0].Colour] }
 	if top, tips := width(ends.TopMM+3), width(ends.TopMM+ends.HeightMM-6); tips <= 0.9*top || top == 0 {
@@ -318,7 +318,7 @@ func TestMeltedEndsAreCapped(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		pic := scene.Draw(p.Layout(), scene.View{PerMM: 8})
+		pic := scene.Render(p.Layout(), scene.View{PerMM: 8})
 		caps := 0.0
 		for c, mm := range area(t, pic, p.LengthMM-1.5, p.LengthMM+3) {
 			if c != d.Cords[0].Stuff.Colour && c != d.Cords[1].Stuff.Colour {
@@ -331,14 +331,14 @@ func TestMeltedEndsAreCapped(t *testing.T) {
 	}
 }
 
-func ExampleDraw() {
+func ExampleRender() {
 	d := patterns.All()[0].Document
 	p, err := plan.Make(d, plan.Options{})
 	if err != nil {
 		fmt.Println(err)
 		return
 	}
-	pic := scene.Draw(p.Layout(), scene.View{PerMM: 4})
+	pic := scene.Render(p.Layout(), scene.View{PerMM: 4})
 	fmt.Println(pic.View, len(pic.Bands), "sections")
 	// Output: face 3 sections
 }
@@ -347,7 +347,7 @@ func ExampleDraw() {
 // it changed.
 func TestKnotsThatLookAlikeAreOnePlate(t *testing.T) {
 	p, _ := planned(t, "two-colour-fob", plan.Options{})
-	pic := scene.Draw(p.Layout(), scene.View{PerMM: 4})
+	pic := scene.Render(p.Layout(), scene.View{PerMM: 4})
 	if len(pic.Places) != 2+p.Sections[1].Count || len(pic.Plates) > 7 {
 		t.Errorf("%d knots are %d plates in %d places", p.Sections[1].Count, len(pic.Plates), len(pic.Places))
 	}
@@ -358,7 +358,7 @@ func TestKnotsThatLookAlikeAreOnePlate(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	again := scene.Draw(more.Layout(), scene.View{PerMM: 4})
+	again := scene.Render(more.Layout(), scene.View{PerMM: 4})
 	if len(again.Places) != len(pic.Places)+1 {
 		t.Errorf("one knot more makes %d places of %d", len(again.Places), len(pic.Places))
 	}
@@ -381,7 +381,7 @@ func BenchmarkFace(b *testing.B) {
 					if first {
 						scene.Forget()
 					}
-					scene.Draw(l, scene.View{PerMM: per})
+					scene.Render(l, scene.View{PerMM: per})
 				}
 			})
 		}
@@ -399,7 +399,7 @@ func BenchmarkBall(b *testing.B) {
 	b.ReportAllocs()
 	for n := 0; b.Loop(); n++ {
 		scene.Forget()
-		scene.Draw(plan.BallLayout(made, made.Seen(n%6), []cord.Stuff{stuff, stuff}), scene.View{PerMM: 320 / made.FaceMM})
+		scene.Render(plan.BallLayout(made, made.Seen(n%6), []cord.Stuff{stuff, stuff}), scene.View{PerMM: 320 / made.FaceMM})
 	}
 }
 
@@ -420,6 +420,6 @@ func BenchmarkEditOfTwoHundredSections(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		scene.Draw(p.Layout(), scene.View{PerMM: 4})
+		scene.Render(p.Layout(), scene.View{PerMM: 4})
 	}
 }

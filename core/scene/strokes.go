@@ -131,11 +131,11 @@ func (c *canvas) visible(w *lines, line []edgePoint, tol, shortest, gap float64,
 			continue
 		}
 		if last >= 0 && last < n-1 {
-			way := 0.0
+			arc := 0.0
 			for k := last + 1; k <= n; k++ {
-				way += math.Hypot(line[k].x-line[k-1].x, line[k].y-line[k-1].y)
+				arc += math.Hypot(line[k].x-line[k-1].x, line[k].y-line[k-1].y)
 			}
-			for k := last + 1; k < n && way < gap; k++ {
+			for k := last + 1; k < n && arc < gap; k++ {
 				is[k] = true
 			}
 		}
@@ -144,11 +144,11 @@ func (c *canvas) visible(w *lines, line []edgePoint, tol, shortest, gap float64,
 	var run []pt
 	flush := func() {
 		if len(run) > 1 {
-			way := 0.0
+			arc := 0.0
 			for i := 1; i < len(run); i++ {
-				way += math.Hypot(run[i].x-run[i-1].x, run[i].y-run[i-1].y)
+				arc += math.Hypot(run[i].x-run[i-1].x, run[i].y-run[i-1].y)
 			}
-			if way > shortest {
+			if arc > shortest {
 				w.line(simplify(run, tol))
 			}
 		}
@@ -282,9 +282,9 @@ func (c *canvas) fallsOn(t *tube, i int, q pt) bool {
 	top, own := math.Inf(-1), false
 	c.nearAbove(q.x, q.y, c.widest, &top, func(o *tube, j int) bool {
 		p := &o.samples[j]
-		if way := math.Abs(p.s - me.s); o.strand == t.strand && way < 1.2*t.d {
+		if arc := math.Abs(p.s - me.s); o.strand == t.strand && arc < 1.2*t.d {
 			// Where the cord dives, its shadow would fall on its own bend.
-			own = way > 0.12*t.d && p.z > me.z && c.inside(o, p, q.x, q.y, 0.02*o.d)
+			own = arc > 0.12*t.d && p.z > me.z && c.inside(o, p, q.x, q.y, 0.02*o.d)
 			return own
 		}
 		if p.z > top && c.inside(o, p, q.x, q.y, 0.02*o.d) {

@@ -122,7 +122,7 @@ func TestTheLargestLegalPiecesAreHandled(t *testing.T) {
 				t.Errorf("%s: %v", name, err)
 				return
 			}
-			pic = scene.Draw(p.Look(), scene.View{PerMM: 1.5})
+			pic = scene.Render(p.Look(), scene.View{PerMM: 1.5})
 			half, err := plan.Make(d, plan.Options{Until: p.Actions / 2})
 			if err != nil {
 				t.Errorf("%s, half tied: %v", name, err)
@@ -133,7 +133,7 @@ func TestTheLargestLegalPiecesAreHandled(t *testing.T) {
 			for _, s := range l.Sections {
 				low = max(low, s[1])
 			}
-			scene.Draw(l, scene.View{PerMM: 9, From: low - 60, To: low + 30})
+			scene.Render(l, scene.View{PerMM: 9, From: low - 60, To: low + 30})
 		})
 		t.Logf("%-45s planned in %8v, all in %8v, %4d MB, %5d plates at %5d places", name, planned.Round(time.Millisecond), time.Since(begun).Round(time.Millisecond), used>>20, len(pic.Plates), len(pic.Places))
 		if used > mostMemory {

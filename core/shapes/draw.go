@@ -11,7 +11,7 @@ import (
 
 // DrawUp draws a problem up, as the shapes that are embedded were.
 func DrawUp(ctx context.Context, p tighten.Problem, set tighten.Settings) (Shape, error) {
-	r, err := tighten.Draw(ctx, p, set)
+	r, err := tighten.DrawUp(ctx, p, set)
 	if err != nil {
 		return Shape{}, err
 	}

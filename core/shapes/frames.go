@@ -29,7 +29,7 @@ var frames memo.Cache[[]Shape] // drawn while the program runs, by name
 
 // DrawFrames draws the key frames of a problem, from loose to tight.
 func DrawFrames(p tighten.Problem) ([]Shape, error) {
-	r, err := tighten.Draw(context.Background(), p, FrameSettings)
+	r, err := tighten.DrawUp(context.Background(), p, FrameSettings)
 	if err != nil {
 		return nil, err
 	}

@@ -19,7 +19,7 @@ const (
 	clings      = 0.3  // of a diameter, between surfaces: how far Cling reaches
 )
 
-// A knot is at rest within these bounds, and Draw fails beyond them. They are judged,
+// A knot is at rest within these bounds, and DrawUp fails beyond them. They are judged,
 // and wider than what [Settings] asks a stage to run for: a stage may use up its steps.
 const (
 	Off         = 0.02 // strands nearer than touching, as a share of the mean diameter
@@ -27,10 +27,10 @@ const (
 	MovingClung = 1e-2 // as that, where turns cling: they creep on for ever
 )
 
-// Draw draws the knot up. It fails if the route cannot be one (strands that
+// DrawUp draws the knot up. It fails if the route cannot be one (strands that
 // coincide, a cell that collapses) or if the strands came so near each other on
 // the way that one may have passed through another.
-func Draw(ctx context.Context, p Problem, set Settings) (Result, error) {
+func DrawUp(ctx context.Context, p Problem, set Settings) (Result, error) {
 	if err := p.check(); err != nil {
 		return Result{}, err
 	}

@@ -9,7 +9,7 @@ import (
 )
 
 // Part moves strands that were laid by hand apart where they press into one
-// another, as little as it can, till they touch. Unlike [Draw] it pulls on
+// another, as little as it can, till they touch. Unlike [DrawUp] it pulls on
 // nothing: what lies clear stays where it is, and the ends stay put. It cannot
 // tell over from under: the strands must be laid on their right sides.
 //

@@ -1,8 +1,8 @@
-// Package tighten draws a knot up: from a route, the rough way its strands
+// Package tighten draws a knot up: from a route, the rough path that its strands
 // take, to the curves they lie on once every strand has been pulled as short
 // as the others let it.
 //
-// A newcomer needs one function, [Draw]. It takes a [Problem] in units of the
+// A newcomer needs one function, [DrawUp]. It takes a [Problem] in units of the
 // cord diameter and gives back a [Result]. The same problem gives the same
 // result, bit for bit, on the same machine: there is no randomness and no
 // clock in it.
@@ -92,7 +92,7 @@ type Problem struct {
 const UsualSteps = 30000
 
 // solver is told apart from one that gives other curves. It changes whenever
-// what Draw gives for the same problem does.
+// what DrawUp gives for the same problem does.
 const solver = 1
 
 // Fingerprint names a problem, the settings and the solver: what is drawn up for

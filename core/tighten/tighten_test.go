@@ -27,7 +27,7 @@ func trefoil(scale float64) tighten.Problem {
 
 func draw(t *testing.T, p tighten.Problem, set tighten.Settings) tighten.Result {
 	t.Helper()
-	r, err := tighten.Draw(context.Background(), p, set)
+	r, err := tighten.DrawUp(context.Background(), p, set)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -166,7 +166,7 @@ func TestWhatCannotBeDrawnUpIsRefused(t *testing.T) {
 		"closed in cell": {tighten.Problem{Cell: &tighten.Cell{Pitch: 1}, Strands: []tighten.Strand{{Route: line, Diameter: 1, Closed: true}}}, "closed"},
 		"same place":     {tighten.Problem{Strands: []tighten.Strand{{Route: line, Diameter: 1}, {Route: line, Diameter: 1}}}, "coincide"},
 	} {
-		_, err := tighten.Draw(context.Background(), c.p, tighten.Settings{})
+		_, err := tighten.DrawUp(context.Background(), c.p, tighten.Settings{})
 		if err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v, want something about %q", name, err, c.says)
 		}
@@ -176,7 +176,7 @@ func TestWhatCannotBeDrawnUpIsRefused(t *testing.T) {
 func TestDrawingUpStopsWhenAsked(t *testing.T) {
 	ctx, cancel := context.WithCancel(context.Background())
 	cancel()
-	if _, err := tighten.Draw(ctx, trefoil(1), tighten.Settings{}); err == nil {
+	if _, err := tighten.DrawUp(ctx, trefoil(1), tighten.Settings{}); err == nil {
 		t.Error("a cancelled drawing up went on to its end")
 	}
 }
@@ -270,8 +270,8 @@ func TestProgressGrows(t *testing.T) {
 }
 
 // Draw up a trefoil of cord one unit thick.
-func ExampleDraw() {
-	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}})
+func ExampleDrawUp() {
+	r, err := tighten.DrawUp(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}})
 	if err != nil {
 		fmt.Println(err)
 		return
@@ -283,7 +283,7 @@ func ExampleDraw() {
 
 func BenchmarkTrefoil(b *testing.B) {
 	for b.Loop() {
-		if _, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}}); err != nil {
+		if _, err := tighten.DrawUp(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -292,7 +292,7 @@ func BenchmarkTrefoil(b *testing.B) {
 // A drawing up that is stopped before it has come to rest says so and gives no
 // curve.
 func TestNotDrawnUp(t *testing.T) {
-	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}, MaxSteps: 400, Still: 1e-12})
+	r, err := tighten.DrawUp(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3}, MaxSteps: 400, Still: 1e-12})
 	var not *tighten.NotDrawnUp
 	if !errors.As(err, &not) || not.Steps != 400 || !(not.Residual > 0) {
 		t.Fatalf("400 steps gave %v", err)
@@ -305,7 +305,7 @@ func TestNotDrawnUp(t *testing.T) {
 // The frames go from the loose route to the end, ever shorter, and no strand
 // passes through another between two of them.
 func TestFramesOfADrawingUp(t *testing.T) {
-	r, err := tighten.Draw(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}, Frames: 12})
+	r, err := tighten.DrawUp(context.Background(), trefoil(1), tighten.Settings{PerDiameter: []float64{3, 4}, Frames: 12})
 	if err != nil {
 		t.Fatal(err)
 	}

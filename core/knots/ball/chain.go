@@ -14,14 +14,14 @@ import (
 )
 
 // Chain is balls that differ by their core alone. The one on the largest core is
-// drawn up from its rough way, each other one from its neighbour on a larger
+// drawn up from its rough path, each other one from its neighbour on a larger
 // core: so all of them lie alike, and what is mixed of two of them is a ball as
 // well. Drawn up each by itself, turns come to rest now on this side of a
 // neighbour and now on that.
 type Chain struct {
 	cores []float64 // in cord diameters, from the least
 	key   func(core float64) string
-	// laid is the rough way on a core, dressed the looser the higher try is; no
+	// laid is the rough path on a core, dressed the looser the higher try is; no
 	// problem where it has no looser one.
 	laid func(core float64, try int) *tighten.Problem
 	// out is how far a point is from the core's middle, or its axis.
@@ -65,8 +65,8 @@ func (c Chain) Made() string {
 	return hex.EncodeToString(h.Sum(nil))
 }
 
-// Draw draws all balls of the chain up, by their names.
-func (c Chain) Draw() (map[string]shapes.Shape, error) {
+// DrawUp draws all balls of the chain up, by their names.
+func (c Chain) DrawUp() (map[string]shapes.Shape, error) {
 	out := map[string]shapes.Shape{}
 	set, next := c.settings()
 	made := c.Made()
@@ -82,7 +82,7 @@ func (c Chain) Draw() (map[string]shapes.Shape, error) {
 					p.Strands[k].Route[n] = c.sunk(v, c.cores[i+1], core)
 				}
 			}
-			if r, err = tighten.Draw(context.Background(), *p, next); err != nil {
+			if r, err = tighten.DrawUp(context.Background(), *p, next); err != nil {
 				return nil, fmt.Errorf("drawing up %q: %w", c.key(core), err)
 			}
 		}
@@ -102,7 +102,7 @@ func (c Chain) first(core float64, set tighten.Settings) (r tighten.Result, err 
 		if p == nil {
 			return r, fmt.Errorf("drawing up %q: %w", c.key(core), err)
 		}
-		if r, err = tighten.Draw(context.Background(), *p, set); err == nil {
+		if r, err = tighten.DrawUp(context.Background(), *p, set); err == nil {
 			return r, nil
 		}
 	}

@@ -97,7 +97,7 @@ func nodes(p int, turns float64) int {
 	return int(2.5 * each * turns)
 }
 
-// chain is the balls of a family and number of passes: the ways of their strands
+// chain is the balls of a family and number of passes: the paths of their strands
 // from where they lie hidden, or are joined, to where they leave the ball.
 func chain(f family, p int) Chain {
 	return Chain{

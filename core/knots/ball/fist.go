@@ -65,17 +65,17 @@ func (a Ask) Suited() Ask {
 	return a
 }
 
-// Way is one way in which a ball is tied.
-type Way struct {
+// Method is one method by which a ball is tied.
+type Method struct {
 	Name  string `json:"name"`
 	Mode  Mode   `json:"mode" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
 	Tail  bool   `json:"tail"`
 	Cords int    `json:"cords"` // of how many it is tied
 }
 
-// Ways lists the ways.
-func Ways() []Way {
-	return []Way{
+// Methods lists the methods.
+func Methods() []Method {
+	return []Method{
 		{"one cord, start hidden", OneCord, false, 1},
 		{"one cord, start with the tail", OneCord, true, 1},
 		{"two cords from their stopper", TwoCords, false, 2},
@@ -235,14 +235,14 @@ func Make(a Ask) (Ball, error) {
 	return b, nil
 }
 
-// Strand is the way of one cord through a ball.
+// Strand is the path of one cord through a ball.
 type Strand struct {
 	Cord   int      // 0 or 1
 	Points []r3.Vec // from where it is hidden, or begins, to where it leaves
 	Band   []int    // of each point, 0 to 2
 }
 
-// Strands are the ways of a ball's cords, mm, about the middle of the core. The
+// Strands are the paths of a ball's cords, mm, about the middle of the core. The
 // ends leave along +y; a face looks towards +z.
 func (b Ball) Strands() []Strand {
 	turn := b.facing()
@@ -257,7 +257,7 @@ func (b Ball) Strands() []Strand {
 	return out
 }
 
-// Seen are the ways of a ball's cords, mm, with face n of [Ball.Faces], from 0,
+// Seen are the paths of a ball's cords, mm, with face n of [Ball.Faces], from 0,
 // towards +z and its turns running along y.
 func (b Ball) Seen(n int) []Strand {
 	normal := faceNormals()[n]

@@ -446,7 +446,7 @@ func TestEveryBallIsEmbedded(t *testing.T) {
 
 // What is embedded is what the engine gives now.
 func TestABallDrawnAgainIsTheSame(t *testing.T) {
-	drawn, err := chain(joined, 3).Draw()
+	drawn, err := chain(joined, 3).DrawUp()
 	if err != nil {
 		t.Fatal(err)
 	}

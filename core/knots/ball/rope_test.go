@@ -104,12 +104,12 @@ func TestStrandsOfARopeBallStayApart(t *testing.T) {
 				}
 				for _, former := range at {
 					b := rolled(t, side, rounds, 1, former)
-					var ways [][]r3.Vec
-					for _, w := range b.Ways() {
+					var paths [][]r3.Vec
+					for _, w := range b.Paths() {
 						fine := curve.Spline(w, false)
-						ways = append(ways, fine.Resample(int(fine.Length()/0.15)).Points)
+						paths = append(paths, fine.Resample(int(fine.Length()/0.15)).Points)
 					}
-					if g := leastGap(ways); g < 0.85 {
+					if g := leastGap(paths); g < 0.85 {
 						t.Errorf("%d strands, %d rounds on %.2f: they come as near as %.3f of one", side, rounds, former, g)
 					}
 				}

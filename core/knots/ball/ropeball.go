@@ -38,8 +38,8 @@ type RopeBall struct {
 	BareMM float64
 	// Gap is the least distance of strands over their diameter in those drawn
 	// up that it is taken between.
-	Gap  float64
-	ways [][]r3.Vec // by strand, in hard diameters
+	Gap   float64
+	paths [][]r3.Vec // by strand, in hard diameters
 }
 
 // The rope ball's leads and bights.
@@ -137,32 +137,32 @@ func MakeRope(a RopeAsk) (RopeBall, error) {
 	}
 	// A track meets each crossing twice.
 	b.TuckMM = b.RoundsMM[0] * tucked / (2 * RopeBights * (RopeLeads - 1))
-	b.ways, err = wound.Get(fmt.Sprintf("%d %d %.4f", a.Strands, a.Rounds, former), func() ([][]r3.Vec, error) { return w.wound(a.Strands), nil })
-	for _, way := range b.ways {
-		b.CordsMM = append(b.CordsMM, hard*(curve.Curve{Points: way}).Length())
+	b.paths, err = wound.Get(fmt.Sprintf("%d %d %.4f", a.Strands, a.Rounds, former), func() ([][]r3.Vec, error) { return w.wound(a.Strands), nil })
+	for _, path := range b.paths {
+		b.CordsMM = append(b.CordsMM, hard*(curve.Curve{Points: path}).Length())
 	}
 	return b, err
 }
 
 var wound memo.Cache[[][]r3.Vec]
 
-// wound is the way of each strand, led side by side so many, through all its
+// wound is the path of each strand, led side by side so many, through all its
 // rounds.
 func (w weave) wound(side int) [][]r3.Vec {
 	laps := w.laps()
 	var strands []tighten.Strand
 	for i := range side {
-		way := laps[i].track
+		path := laps[i].track
 		if last := len(laps) - side; last > 0 {
 			// Where it began the next round comes in, and where it ends the one
 			// before went out.
-			way = slices.Clone(way[laps[i].step:])
+			path = slices.Clone(path[laps[i].step:])
 			for k := i + side; k < len(laps); k += side {
-				way = laps[k].follow(way, laps[k-side])
+				path = laps[k].follow(path, laps[k-side])
 			}
-			way = way[:len(way)-laps[last+i].step]
+			path = path[:len(path)-laps[last+i].step]
 		}
-		strands = append(strands, tighten.Strand{Route: way, Diameter: 1})
+		strands = append(strands, tighten.Strand{Route: path, Diameter: 1})
 	}
 	out := make([][]r3.Vec, side)
 	for i, s := range strands {
@@ -227,24 +227,24 @@ func (w weave) laps() []lap {
 	return laps
 }
 
-// follow takes a way that has come round on one lap over to this one, and once
+// follow takes a path that has come round on one lap over to this one, and once
 // round on it.
-func (l lap) follow(way []r3.Vec, last lap) []r3.Vec {
+func (l lap) follow(path []r3.Vec, last lap) []r3.Vec {
 	n, step := len(l.track), l.step
-	way = way[:len(way)-step]
+	path = path[:len(path)-step]
 	for k := -step; k < step; k++ {
 		at := func(t []r3.Vec) r3.Vec { return t[(k+len(t))%len(t)] }
 		u := smooth(float64(k+step) / float64(2*step))
-		way = append(way, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
+		path = append(path, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
 	}
-	return append(way, l.track[step:n]...)
+	return append(path, l.track[step:n]...)
 }
 
-// Ways are the ways of the strands, mm, about the former's middle, the axis
+// Paths are the paths of the strands, mm, about the former's middle, the axis
 // along y.
-func (b RopeBall) Ways() [][]r3.Vec {
-	out := make([][]r3.Vec, len(b.ways))
-	for i, w := range b.ways {
+func (b RopeBall) Paths() [][]r3.Vec {
+	out := make([][]r3.Vec, len(b.paths))
+	for i, w := range b.paths {
 		for _, v := range w {
 			out[i] = append(out[i], r3.Scale(b.Cord.Hard(), v))
 		}
@@ -447,7 +447,7 @@ func leastGap(tracks [][]r3.Vec) float64 {
 				for dy := -1; dy <= 1; dy++ {
 					for dz := -1; dz <= 1; dz++ {
 						for _, d := range grid[[3]int{c[0] + dx, c[1] + dy, c[2] + dz}] {
-							if way := max(k-d.k, d.k-k); d.j == j && min(way, len(t)-way) <= apart {
+							if path := max(k-d.k, d.k-k); d.j == j && min(path, len(t)-path) <= apart {
 								continue
 							}
 							least = math.Min(least, r3.Norm(r3.Sub(d.v, v)))

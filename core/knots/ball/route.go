@@ -26,7 +26,7 @@ func turned(pts []r3.Vec, n int) []r3.Vec {
 	return out
 }
 
-// coil is the rough way of strand k of m side by side through the first band
+// coil is the rough path of strand k of m side by side through the first band
 // of p passes on a core of diameter core, from turn u0 to turn u1: against the
 // clock about z, outside at the faces left and right, inside at those above and
 // below. Turn 0 is the corner (-, +, -), before the face on the left.
@@ -62,14 +62,14 @@ func smooth(t float64) float64 {
 	return t * t * (3 - 2*t)
 }
 
-// short takes away the beginning of a way, given as that of the first band,
+// short takes away the beginning of a path, given as that of the first band,
 // that would run up to the edge of the band before the corner at height z: over
 // a corner a cord goes the short way.
-func short(way []r3.Vec, z float64) []r3.Vec {
-	for len(way) > 1 && next(way[0]).Z > z-0.4 {
-		way = way[1:]
+func short(path []r3.Vec, z float64) []r3.Vec {
+	for len(path) > 1 && next(path[0]).Z > z-0.4 {
+		path = path[1:]
 	}
-	return way
+	return path
 }
 
 var (
@@ -79,21 +79,21 @@ var (
 	beside = r3.Unit(r3.Vec{X: -1, Y: 1, Z: -1})
 )
 
-// inside is a place against the core, a little off the way from a point to its
+// inside is a place against the core, a little off the line from a point to its
 // middle.
 func inside(core float64, from r3.Vec) r3.Vec {
 	return r3.Scale(core/2+0.55, r3.Unit(r3.Add(from, r3.Vec{Z: -0.4})))
 }
 
-// lead leads the ends of ways straight off the ball in the direction away: where
-// there are more, those with which ways begin beside those with which they end,
+// lead leads the ends of paths straight off the ball in the direction away: where
+// there are more, those with which paths begin beside those with which they end,
 // the strands that run side by side behind one another, as they come.
-func lead(ways [][]r3.Vec, ends []end, away r3.Vec) {
+func lead(paths [][]r3.Vec, ends []end, away r3.Vec) {
 	flat := func(v r3.Vec) r3.Vec { return r3.Sub(v, r3.Scale(r3.Dot(v, away), away)) }
 	row := r3.Vec{}
 	column := map[bool]r3.Vec{} // the middle of each, times how many there are
 	for _, e := range ends {
-		v := flat(e.of(ways))
+		v := flat(e.of(paths))
 		column[e.first] = r3.Add(column[e.first], v)
 		if e.first {
 			row = r3.Sub(row, v)
@@ -108,7 +108,7 @@ func lead(ways [][]r3.Vec, ends []end, away r3.Vec) {
 	}
 	const apart = 0.6
 	for _, e := range ends {
-		v := e.of(ways)
+		v := e.of(paths)
 		side := r3.Scale(apart, row)
 		if e.first {
 			side = r3.Scale(-apart, row)
@@ -122,22 +122,22 @@ func lead(ways [][]r3.Vec, ends []end, away r3.Vec) {
 		for _, far := range []float64{1.6, 4, 10} {
 			to := r3.Add(r3.Scale(r3.Dot(v, away)+far, away), side)
 			if e.first {
-				ways[e.way] = slices.Insert(ways[e.way], 0, to)
+				paths[e.path] = slices.Insert(paths[e.path], 0, to)
 			} else {
-				ways[e.way] = append(ways[e.way], to)
+				paths[e.path] = append(paths[e.path], to)
 			}
 		}
 	}
 }
 
-// end is an end of a way: its first point or its last.
+// end is an end of a path: its first point or its last.
 type end struct {
-	way   int
+	path  int
 	first bool
 }
 
-func (e end) of(ways [][]r3.Vec) r3.Vec {
-	if w := ways[e.way]; !e.first {
+func (e end) of(paths [][]r3.Vec) r3.Vec {
+	if w := paths[e.path]; !e.first {
 		return w[len(w)-1]
 	} else {
 		return w[0]
@@ -166,7 +166,7 @@ func problem(f family, p int, core, dress float64) tighten.Problem {
 	n := float64(p)
 	onto := core
 	core = math.Max(core, dress*n)
-	var ways [][]r3.Vec
+	var paths [][]r3.Vec
 	switch f {
 	case starting:
 		// p whole turns in every band. It begins under the second band at the
@@ -177,8 +177,8 @@ func problem(f family, p int, core, dress float64) tighten.Problem {
 		for len(b) > 1 && b[len(b)-1].Y > c[0].Y-0.4 { // this corner is cut before it
 			b = b[:len(b)-1]
 		}
-		ways = [][]r3.Vec{slices.Concat([]r3.Vec{inside(onto, a[0])}, a, b, c)}
-		lead(ways, []end{{0, false}}, across)
+		paths = [][]r3.Vec{slices.Concat([]r3.Vec{inside(onto, a[0])}, a, b, c)}
+		lead(paths, []end{{0, false}}, across)
 	case leaving, leavingPair:
 		// A quarter of a turn less in every band brings both ends of each cord
 		// to one corner.
@@ -193,25 +193,25 @@ func problem(f family, p int, core, dress float64) tighten.Problem {
 			} else if m > 1 {
 				c = c[:len(c)-early]
 			}
-			ways = append(ways, slices.Concat(a, turned(b, 1), c))
+			paths = append(paths, slices.Concat(a, turned(b, 1), c))
 		}
 		for k := range m {
 			ends = append(ends, end{k, true}, end{k, false})
 		}
-		lead(ways, ends, beside)
+		lead(paths, ends, beside)
 	case joined:
 		// The first cord makes the first band and ends under the second; the
 		// second begins under the third and makes the other two.
 		a := coil(p, 1, 0, core, 0, n)
 		b, c := coil(p, 1, 0, core, -0.25, n-0.25), coil(p, 1, 0, core, 0, n-0.25)
-		ways = [][]r3.Vec{
+		paths = [][]r3.Vec{
 			append(slices.Clone(a), r3.Scale(onto/2+0.55, r3.Unit(r3.Add(a[len(a)-1], r3.Vec{Z: 0.4})))),
 			slices.Concat(turned([]r3.Vec{inside(onto, b[0])}, 1), turned(b, 1), turned(short(c, b[len(b)-1].Z), 2)),
 		}
-		lead(ways, []end{{0, true}, {1, false}}, beside)
+		lead(paths, []end{{0, true}, {1, false}}, beside)
 	}
 	pr := tighten.Problem{Cling: cling(f, p), Bars: []tighten.Bar{tighten.Ball(r3.Vec{}, onto)}}
-	for _, w := range ways {
+	for _, w := range paths {
 		pr.Strands = append(pr.Strands, tighten.Strand{Route: w, Diameter: 1})
 	}
 	return pr

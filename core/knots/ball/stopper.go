@@ -49,7 +49,7 @@ func StopperMade(r knot.Route) string { return tighten.Fingerprint(r.Problem(), 
 
 // DrawStopper draws a stopper up.
 func DrawStopper(ctx context.Context, r knot.Route) (shapes.Shape, error) {
-	drawn, err := r.Draw(ctx, r.Settings(false))
+	drawn, err := r.DrawUp(ctx, r.Settings(false))
 	if err != nil {
 		return shapes.Shape{}, err
 	}
@@ -105,10 +105,10 @@ func knottedOf(pts []r3.Vec) []int {
 	return out
 }
 
-// StopperWays are the ways of the two cords through the stopper that joins them,
+// StopperPaths are the paths of the two cords through the stopper that joins them,
 // mm, about the middle of the core, each from where it begins to where it leaves
 // the knot; nil where the core is no stopper.
-func (b Ball) StopperWays() [][]r3.Vec {
+func (b Ball) StopperPaths() [][]r3.Vec {
 	for i, s := range stoppers {
 		if s.name != b.StopperKnot {
 			continue

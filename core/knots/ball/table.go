@@ -57,7 +57,7 @@ func inStep(p int, s shapes.Shape) shapes.Shape {
 }
 
 // crossesMiddle tells whether a step goes over the middle of a face: from one
-// side of it to the other along the way that it runs.
+// side of it to the other along its path.
 func crossesMiddle(a, b r3.Vec) bool {
 	const along = 0.45 // the cosine of what still runs so
 	d := r3.Unit(r3.Sub(b, a))
@@ -196,7 +196,7 @@ func (t *table) alike(a, b int) bool {
 	return true
 }
 
-// strands are the ways of the cords on a core of so many diameters.
+// strands are the paths of the cords on a core of so many diameters.
 func (t *table) strands(core float64) []Strand {
 	at, weights := nextTo(t.steps, core)
 	if !t.alike(at[0], at[1]) { // they do not cross as many faces: the nearer one is taken
@@ -294,7 +294,7 @@ func measure(f family, s shapes.Shape) measures {
 	return m
 }
 
-// about is by how much the way from p to q turns about the axis of a band.
+// about is by how much the line from p to q turns about the axis of a band.
 func about(band int, p, q r3.Vec) float64 {
 	u, v := [3]float64{p.X, p.Y, p.Z}, [3]float64{q.X, q.Y, q.Z}
 	i, j := 0, 1 // the first band turns in x and y, the second in y and z, the third in z and x

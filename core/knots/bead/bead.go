@@ -38,17 +38,17 @@ func init() {
 
 func tieBead(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
-	if err := knot.Threads(set.Bead, w.Leads, fmt.Sprintf("%d strand%s", len(w.Leads), knot.Plural(len(w.Leads)))); err != nil {
+	if err := knot.Threads(set.Bead, w.Strands, fmt.Sprintf("%d strand%s", len(w.Strands), knot.Plural(len(w.Strands)))); err != nil {
 		return knot.Tied{}, err
 	}
 	b := *set.Bead
-	t := knot.Tied{Height: b.LengthMM, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Leads))}
-	for _, at := range knot.Seats(w.Leads) {
+	t := knot.Tied{Height: b.LengthMM, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
+	for _, at := range knot.Seats(w.Strands) {
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{at, {X: at.X, Y: b.LengthMM / 2, Z: at.Z}, {X: at.X, Y: b.LengthMM, Z: at.Z}}})
-		t.Clear = math.Max(t.Clear, 0.05*w.Leads[0].Diameter)
+		t.Clear = math.Max(t.Clear, 0.05*w.Strands[0].Diameter)
 	}
 	t.Beads = []knot.BeadAt{{At: r3.Vec{Y: b.LengthMM / 2}, Bead: b}}
-	t.Moves = []move.Move{{Strand: -1, Text: "Put the bead on {strands 0}.", Naming: [][]int{knot.Identity(len(w.Leads))},
+	t.Moves = []move.Move{{Strand: -1, Text: "Put the bead on {strands 0}.", Naming: [][]int{knot.Identity(len(w.Strands))},
 		Detail: "Melt the ends together to a point, or tape them, to lead them through.", Gate: "The bead sits against the knot above and looks the way it should."}}
 	return t, nil
 }

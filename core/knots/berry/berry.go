@@ -192,9 +192,9 @@ func (r rolled) touched(i, n int) bool {
 
 // above is the bare length that must hang above a berry for its fillers to be led
 // back through: two of its thickest cord.
-func above(leads []knot.Lead) knot.Room {
+func above(strands []knot.Strand) knot.Room {
 	thick := 0.0
-	for _, l := range leads {
+	for _, l := range strands {
 		thick = math.Max(thick, l.Diameter)
 	}
 	mm := math.Ceil(2 * thick)
@@ -212,7 +212,7 @@ func squaresOf(w knot.Work) int {
 func startOf(w knot.Work) knot.Side { return knot.Of[Settings](w.Section).Start }
 
 func tieBerries(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 4 {
+	if n := len(w.Strands); n != 4 {
 		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("a berry is rolled by two fillers between two workers, so it has four strands; it has %d", n)}
 		if n > 4 {
 			mid := n/2 - 1
@@ -226,8 +226,8 @@ func tieBerries(w knot.Work) (knot.Tied, error) {
 	}
 	if startOf(w) == knot.Right {
 		m := w
-		m.Leads = append([]knot.Lead{}, w.Leads...)
-		knot.Flip(m.Leads)
+		m.Strands = append([]knot.Strand{}, w.Strands...)
+		knot.Flip(m.Strands)
 		m.Section.Settings = Settings{Squares: squaresOf(w), Start: knot.Left}
 		t, err := tieBerries(m)
 		if err != nil {
@@ -249,8 +249,8 @@ func tieBerries(w knot.Work) (knot.Tied, error) {
 
 func tieBerry(w knot.Work) (knot.Tied, error) {
 	squares := squaresOf(w)
-	d := math.Max(w.Leads[0].Diameter, w.Leads[3].Diameter)
-	f := math.Max(w.Leads[1].Diameter, w.Leads[2].Diameter)
+	d := math.Max(w.Strands[0].Diameter, w.Strands[3].Diameter)
+	f := math.Max(w.Strands[1].Diameter, w.Strands[2].Diameter)
 	thin, thick := berryFillers[0], berryFillers[len(berryFillers)-1]
 	if f > thick*d { // thicker fillers decide the size of the bead
 		d = f / thick

@@ -44,14 +44,14 @@ func init() {
 // loop that they begin with and the end through the last one are constructed, and
 // moved clear of what they lie against.
 func tie(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 1 {
+	if n := len(w.Strands); n != 1 {
 		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a chain is of one", n), Set: firstOf(w), Label: "Take the first strand"}
 	}
 	shape, err := family.Shape("chain", stitch)
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	d := w.Leads[0].Diameter
+	d := w.Strands[0].Diameter
 	count := max(1, w.Section.Count)
 	cell := tighten.Cell{Pitch: shape.Pitch}
 	const nodes = 56 // of a loop
@@ -73,7 +73,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	pts := knot.Curve(line).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top, Z: v.Z}) }).Points
 	t.Paths = []knot.Path{{Points: parted(pts, d)}}
 	if count <= 12 { // in a longer one the ends are the same
-		t.Measure(w.Leads)
+		t.Measure(w.Strands)
 	}
 	for k := range count {
 		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch-top))

@@ -45,10 +45,10 @@ func init() {
 // tieCoil lays the standing part straight, the eye round the ring's wire and
 // the turns back up to where the section begins.
 func tieCoil(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 1 {
+	if n := len(w.Strands); n != 1 {
 		return knot.Tied{}, &knot.Refused{Field: "turns", Why: fmt.Sprintf("tied with %d strands; a coil loop takes the one that leaves the ball", n)}
 	}
-	d := w.Leads[0].Diameter
+	d := w.Strands[0].Diameter
 	turns := knot.Of[Settings](w.Section).Turns
 	// Turns lie side by side, a diameter apart, round the standing part; the end
 	// passes under the last of them.
@@ -86,7 +86,7 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	// The turns are constructed and then moved clear of one another.
 	parted, _ := tighten.Part([]tighten.Strand{{Route: pts, Diameter: d}})
 	t.Paths = []knot.Path{{Points: parted[0].Points}}
-	t.Measure(w.Leads)
+	t.Measure(w.Strands)
 	t.Moves = []move.Move{
 		{Strand: 0, Text: "Put the end through the ring and back along its own part.", Detail: fmt.Sprintf("Leave an eye of {%.0fmm} inside, so that the ring turns freely in it.", 2*eye-d)},
 		{Strand: 0, Text: fmt.Sprintf("Wind %d turns back round its own part, towards the ball, side by side.", turns), Gate: "The turns lie side by side, none crossed; leather has its good side out."},

@@ -99,7 +99,7 @@ const crownNodes = 22 // of a strand in one crown
 // come into the first and go out of the last they are constructed, and moved clear
 // of one another.
 func tie(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 4 {
+	if n := len(w.Strands); n != 4 {
 		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; this crown is of four", n)}
 		if n > 4 {
 			r.Set, r.Label = knot.Numbered(1, 4), "Take the first four"
@@ -111,8 +111,8 @@ func tie(w knot.Work) (knot.Tied, error) {
 		set.Direction = knot.Anticlockwise
 		m := w
 		m.Section.Settings = set
-		m.Leads = slices.Clone(w.Leads)
-		knot.Flip(m.Leads)
+		m.Strands = slices.Clone(w.Strands)
+		knot.Flip(m.Strands)
 		t, err := tie(m)
 		if err != nil {
 			return t, err
@@ -130,7 +130,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		shape.Strands[i] = knot.Curve(pts).Resample(crownNodes).Points
 	}
 	d := 0.0
-	for _, l := range w.Leads { // the thickest decides how it lies
+	for _, l := range w.Strands { // the thickest decides how it lies
 		d = math.Max(d, l.Diameter)
 	}
 	count := max(1, w.Section.Count)
@@ -142,11 +142,11 @@ func tie(w knot.Work) (knot.Tied, error) {
 			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
 		}
 	}
-	const lead = 0.9 // of a diameter, straight into the first crown and out of the last
-	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: []int{0, 1, 2, 3}, Height: d * (low - top + 2*lead)}
+	const straight = 0.9 // of a diameter, straight into the first crown and out of the last
+	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: []int{0, 1, 2, 3}, Height: d * (low - top + 2*straight)}
 	var lines [][]r3.Vec
 	for _, pts := range threads {
-		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + lead, Z: v.Z}) }).Points
+		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
 		first, last := line[0], line[len(line)-1]
 		lines = append(lines, append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z}))
 	}
@@ -163,7 +163,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	t.Cells = append(t.Cells, 0)
 	for k := 1; k < count; k++ {
-		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+lead))
+		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+straight))
 	}
 	t.Cells = append(t.Cells, t.Height)
 	t.Turned = math.Remainder(float64(count)*cell.Twist, math.Pi/2)

@@ -96,25 +96,25 @@ var diamonds memo.Cache[knot.Tied] // in the greatest diameter
 // cords of a proportion, whatever their size.
 func tieDiamond(w knot.Work) (knot.Tied, error) {
 	d := 0.0
-	for _, l := range w.Leads {
+	for _, l := range w.Strands {
 		d = math.Max(d, l.Diameter)
 	}
 	unit := w
-	unit.Leads = append([]knot.Lead{}, w.Leads...)
+	unit.Strands = append([]knot.Strand{}, w.Strands...)
 	set := knot.Of[Settings](w.Section)
 	key := fmt.Sprintf("%s %s %s", set.Inside, set.Order, set.Close)
-	for i := range unit.Leads {
-		unit.Leads[i].Diameter /= d
-		key += fmt.Sprintf(" %.4f %.3f", unit.Leads[i].Diameter, unit.Leads[i].Figures.Squeeze)
+	for i := range unit.Strands {
+		unit.Strands[i].Diameter /= d
+		key += fmt.Sprintf(" %.4f %.3f", unit.Strands[i].Diameter, unit.Strands[i].Figures.Squeeze)
 	}
 	if set.Inside == "bead" {
 		b := set.Bead
 		if b == nil {
 			b = &knot.Bead{}
 		}
-		if len(w.Leads) >= 4 && len(w.Leads)%2 == 0 { // told of the real sizes
-			h := len(w.Leads) / 2
-			if err := knot.Threads(b, []knot.Lead{w.Leads[h-2], w.Leads[h+1]}, "the middle two strands"); err != nil {
+		if len(w.Strands) >= 4 && len(w.Strands)%2 == 0 { // told of the real sizes
+			h := len(w.Strands) / 2
+			if err := knot.Threads(b, []knot.Strand{w.Strands[h-2], w.Strands[h+1]}, "the middle two strands"); err != nil {
 				return knot.Tied{}, err
 			}
 		}
@@ -128,8 +128,8 @@ func tieDiamond(w knot.Work) (knot.Tied, error) {
 		if err != nil {
 			return t, err
 		}
-		t.Part(unit.Leads)
-		t.Measure(unit.Leads)
+		t.Part(unit.Strands)
+		t.Measure(unit.Strands)
 		return t, nil
 	})
 	if err != nil {
@@ -149,7 +149,7 @@ func tieDiamond(w knot.Work) (knot.Tied, error) {
 }
 
 func layDiamond(w knot.Work) (knot.Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	s := knot.Of[Settings](w.Section)
 	switch {
 	case n%2 != 0:
@@ -160,9 +160,9 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, &knot.Refused{Field: "inside", Why: fmt.Sprintf("a square knot inside needs the four middle strands of six or more; the diamond has %d", n), Set: "empty", Label: "Leave it empty inside"}
 	}
 	h := n / 2
-	left, right := w.Leads[:h-1], w.Leads[h+1:]
-	fl, fr := w.Leads[h-1], w.Leads[h]
-	sides := append(append([]knot.Lead{}, left...), right...)
+	left, right := w.Strands[:h-1], w.Strands[h+1:]
+	fl, fr := w.Strands[h-1], w.Strands[h]
+	sides := append(append([]knot.Strand{}, left...), right...)
 	filler := math.Max(fl.Diameter, fr.Diameter)
 	ribs, err := hitch.NewRow(sides, filler)
 	if err != nil {
@@ -206,7 +206,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 	back := func(side, way float64) r3.Vec { return r3.Vec{X: side * (way + tip) * cos, Y: bottom - (way+tip)*sin} }
 
 	// The fillers: from the apex down the side, round the corner and back.
-	frame := func(side float64, lead int) {
+	frame := func(side float64, strand int) {
 		far := run + 0.2*d
 		a, b := at(side, far), back(side, far)
 		pts := []r3.Vec{{X: side * 0.5 * d}, {X: side * 0.5 * d, Y: top * 0.5}, at(side, 0.45*d), at(side, run/2), at(side, run-0.3*d),
@@ -224,12 +224,12 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		default:
 			pts = append(pts, r3.Vec{X: side * 0.58 * d, Y: bottom + 0.5*d}, r3.Vec{X: side * 0.55 * d, Y: t.Height})
 		}
-		t.Paths[lead] = knot.Path{Points: curve.Spline(pts, false).Points}
+		t.Paths[strand] = knot.Path{Points: curve.Spline(pts, false).Points}
 	}
 	frame(-1, h-1)
 	frame(1, h)
 	if s.Close == "join" {
-		join, err := hitch.NewRow([]knot.Lead{fr}, fl.Diameter)
+		join, err := hitch.NewRow([]knot.Strand{fr}, fl.Diameter)
 		if err != nil {
 			return knot.Tied{}, err
 		}
@@ -237,17 +237,17 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		hitched := join.Over(r3.Vec{Y: bottom}, hitch.Incline, false)
 		body := t.Paths[h].Points
 		dir := r3.Vec{X: -cos, Y: sin}
-		lead := append(body, knot.Join(body[len(body)-1], hitched[0], dir, r3.Vec{X: -sin, Y: cos})...)
-		lead = append(lead[:len(lead)-1], hitched...)
-		last := lead[len(lead)-1]
-		t.Paths[h] = knot.Path{Points: append(lead, knot.Join(last, r3.Vec{X: -0.6 * d, Y: t.Height}, r3.Vec{X: -sin, Y: cos}, r3.Vec{Y: 1})...)}
+		strand := append(body, knot.Join(body[len(body)-1], hitched[0], dir, r3.Vec{X: -sin, Y: cos})...)
+		strand = append(strand[:len(strand)-1], hitched...)
+		last := strand[len(strand)-1]
+		t.Paths[h] = knot.Path{Points: append(strand, knot.Join(last, r3.Vec{X: -0.6 * d, Y: t.Height}, r3.Vec{X: -sin, Y: cos}, r3.Vec{Y: 1})...)}
 	}
 	// The side strands, by the hitch of the upper diagonal that they make.
 	outermost := s.Order == "outermost-first"
-	tie := func(side float64, leads []knot.Lead, first int) {
-		for i := range leads {
+	tie := func(side float64, strands []knot.Strand, first int) {
+		for i := range strands {
 			// near counts from the middle.
-			near := len(leads) - 1 - i
+			near := len(strands) - 1 - i
 			if side > 0 {
 				near = i
 			}
@@ -264,8 +264,8 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 				start = r3.Vec{X: at(side, way(near)).X, Z: h1[0].Z}
 				layer := h1[0].Z - 1.05*d*float64(near)
 				mid := r3.Vec{X: (start.X + h1[0].X) / 2, Y: h1[0].Y * 0.45, Z: layer}
-				lead := curve.Spline([]r3.Vec{start, {X: start.X, Y: h1[0].Y * 0.12, Z: (start.Z + layer) / 2}, mid, {X: h1[0].X, Y: h1[0].Y * 0.85, Z: (layer + h1[0].Z) / 2}, h1[0]}, false).Points
-				pts = append(lead, knot.Through(h1[0], h1, h1[len(h1)-1].Y)[1:]...)
+				strand := curve.Spline([]r3.Vec{start, {X: start.X, Y: h1[0].Y * 0.12, Z: (start.Z + layer) / 2}, mid, {X: h1[0].X, Y: h1[0].Y * 0.85, Z: (layer + h1[0].Z) / 2}, h1[0]}, false).Points
+				pts = append(strand, knot.Through(h1[0], h1, h1[len(h1)-1].Y)[1:]...)
 			}
 			if inside != nil {
 				if via := inside(int(side), up); via != nil {
@@ -319,8 +319,8 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		if outermost {
 			first = h - 2
 		}
-		move := func(lead, to int) {
-			t.Order = slices.Insert(slices.DeleteFunc(t.Order, func(i int) bool { return i == lead }), to, lead)
+		move := func(strand, to int) {
+			t.Order = slices.Insert(slices.DeleteFunc(t.Order, func(i int) bool { return i == strand }), to, strand)
 		}
 		move(first, h-2)
 		move(n-1-first, h+1)
@@ -334,11 +334,11 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 // standsInside gives how far the corners are led down for what stands inside a
 // diamond, and the way of each inner strand through it.
 func standsInside(w knot.Work, d, top, room float64) (extra float64, via func(side, near int) []r3.Vec, err error) {
-	s, n := knot.Of[Settings](w.Section), len(w.Leads)
+	s, n := knot.Of[Settings](w.Section), len(w.Strands)
 	switch s.Inside {
 	case "square-knot":
 		in := knot.Work{Section: row.Square(1, knot.Left),
-			Leads: leadsOf(w, inner(sidesOf(n, s), 2))}
+			Strands: strandsOf(w, inner(sidesOf(n, s), 2))}
 		t, err := row.Tie(in, 2, knot.Left)
 		if err != nil {
 			return 0, nil, err
@@ -362,7 +362,7 @@ func standsInside(w knot.Work, d, top, room float64) (extra float64, via func(si
 		b := *s.Bead
 		free := 2*room - 3.2*d
 		extra = math.Max(0, b.LengthMM+1.6*d-free)
-		sit := knot.Seats(leadsOf(w, inner(sidesOf(n, s), 1)))
+		sit := knot.Seats(strandsOf(w, inner(sidesOf(n, s), 1)))
 		return extra, func(side, near int) []r3.Vec {
 			if near > 0 {
 				return nil
@@ -393,10 +393,10 @@ func inner(sides [2][]int, each int) []int {
 	return slices.Concat(l[len(l)-each:], r[:each])
 }
 
-func leadsOf(w knot.Work, strands []int) []knot.Lead {
-	var out []knot.Lead
+func strandsOf(w knot.Work, strands []int) []knot.Strand {
+	var out []knot.Strand
 	for _, i := range strands {
-		out = append(out, w.Leads[i])
+		out = append(out, w.Strands[i])
 	}
 	return out
 }
@@ -404,7 +404,7 @@ func leadsOf(w knot.Work, strands []int) []knot.Lead {
 // moves are those of one diamond, in the order in which they are made: two sides
 // down from the middle, what stands inside, two sides back to it.
 func moves(w knot.Work, s Settings) ([]move.Move, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	h := n / 2
 	sides := sidesOf(n, s)
 	fillers := [2]int{h - 1, h}
@@ -447,7 +447,7 @@ func moves(w knot.Work, s Settings) ([]move.Move, error) {
 	switch s.Inside {
 	case "square-knot":
 		four := inner(sides, 2)
-		tied, err := row.Tie(knot.Work{Section: row.Square(1, knot.Left), Leads: leadsOf(w, four)}, 2, knot.Left)
+		tied, err := row.Tie(knot.Work{Section: row.Square(1, knot.Left), Strands: strandsOf(w, four)}, 2, knot.Left)
 		if err != nil {
 			return nil, err
 		}

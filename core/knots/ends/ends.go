@@ -66,17 +66,17 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 	if f.Together > 0 {
 		return tieFused(w, f)
 	}
-	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Leads))}
-	for _, l := range w.Leads {
+	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
+	for _, l := range w.Strands {
 		leave := f.Leave(l.Stuff, knot.Of[Settings](w.Section).LengthMM)
 		t.Height = max(t.Height, leave)
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
 	t.Moves = endActions(f)
-	for i, l := range w.Leads {
+	for i, l := range w.Strands {
 		if f.Flame && !f.Suits(l.Stuff) {
 			instead, _ := finish.Get(finish.Instead(l.Stuff))
-			t.Warnings = append(t.Warnings, knot.Flaw{Code: "flame-on-natural-fibre", Lead: i,
+			t.Warnings = append(t.Warnings, knot.Flaw{Code: "flame-on-natural-fibre", Strand: i,
 				Says:  fmt.Sprintf("Cord {cord} is %s: it burns, it does not melt, so it cannot be finished by %s.", l.Stuff.Material, f.Name),
 				Field: "how", Set: instead.ID, Label: "Use " + instead.Name + " instead"})
 			break
@@ -88,14 +88,14 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 // tieFused bows two ends out to a loop and joins them at its far end, where it
 // hangs on something.
 func tieFused(w knot.Work, f finish.Finish) (knot.Tied, error) {
-	if n := len(w.Leads); n != f.Together {
+	if n := len(w.Strands); n != f.Together {
 		return knot.Tied{}, &knot.Refused{Field: "how", Why: fmt.Sprintf("fused of %d ends; a fuse joins %d", n, f.Together), Set: "singe-and-press", Label: "Singe and press them"}
 	}
-	long := f.Leave(w.Leads[0].Stuff, knot.Of[Settings](w.Section).LengthMM)
-	d := w.Leads[0].Diameter
+	long := f.Leave(w.Strands[0].Stuff, knot.Of[Settings](w.Section).LengthMM)
+	d := w.Strands[0].Diameter
 	wide := math.Min(0.34*long, 14*d)
 	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(2), Height: long, Eye: long - d - w.BarMM/2}
-	for i, l := range w.Leads {
+	for i, l := range w.Strands {
 		side := float64(2*i - 1)
 		from := l.At.X
 		var pts []r3.Vec

@@ -191,9 +191,9 @@ func ballOf(w knot.Work) (ball.Ball, error) {
 
 func tenths(v float64) float64 { return math.Floor(10*v) / 10 }
 
-// own gives each leg its way through the ball, in the order of w.Own: hidden or
+// own gives each leg its path through the ball, in the order of w.Own: hidden or
 // fold first, then out.
-func ways(w knot.Work, strands []ball.Strand) [][]r3.Vec {
+func paths(w knot.Work, strands []ball.Strand) [][]r3.Vec {
 	_, legs := Legs(w.Section)
 	out := make([][]r3.Vec, len(w.Own))
 	for i := range w.Own {
@@ -216,7 +216,7 @@ func ways(w knot.Work, strands []ball.Strand) [][]r3.Vec {
 
 func tieFist(w knot.Work) (knot.Tied, error) { return layFist(w, nil, 0) }
 
-// layFist lays a ball into its section: of every lead's way the share of it from
+// layFist lays a ball into its section: of every strand's path the share of it from
 // where it begins, all of it where shares is nil, its turns standing off by
 // loose of their place.
 func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
@@ -239,17 +239,17 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 	t := knot.Tied{Loose: true, Repeats: 1, Gap: b.Gap, Height: bottom + off + 0.5*hard, Clear: 0.5 * hard}
 	t.Height *= 1 + loose
 	off *= 1 + loose
-	through := ways(w, strands)
-	stoppers := b.StopperWays()
+	through := paths(w, strands)
+	stoppers := b.StopperPaths()
 	type exit struct {
-		lead int
-		x    float64
+		strand int
+		x      float64
 	}
 	var exits []exit
-	for i, way := range through {
-		n := len(way)
+	for i, path := range through {
+		n := len(path)
 		pts := make([]r3.Vec, 0, n+1)
-		for _, v := range way {
+		for _, v := range path {
 			v = r3.Scale(1+loose, v)
 			pts = append(pts, r3.Vec{X: v.X, Y: v.Y + off, Z: v.Z})
 		}
@@ -278,8 +278,8 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 		return 0
 	})
 	for _, e := range exits {
-		t.Order = append(t.Order, e.lead)
-		t.Workers = append(t.Workers, e.lead)
+		t.Order = append(t.Order, e.strand)
+		t.Workers = append(t.Workers, e.strand)
 	}
 	colour := b.Core.Kind.Colour()
 	if colour == "" {
@@ -338,7 +338,7 @@ func fistActions(b ball.Ball, w knot.Work) []move.Move {
 	if b.Mode == ball.Doubled {
 		turns, each = b.Passes/2, "double turn"
 	}
-	// worker is the lead that winds a band, and which way its way is walked.
+	// worker is the strand that winds a band, and in which direction.
 	worker := func(band int) int {
 		switch {
 		case b.Mode == ball.TwoCords && band > 0:
@@ -398,14 +398,14 @@ func fistActions(b ball.Ball, w knot.Work) []move.Move {
 		}
 	}
 	acts[len(acts)-1].Gate = fmt.Sprintf("%d parallel turns on each of six faces, none crossed.", b.Passes)
-	way := "from the start inside to the working end"
+	course := "from the start inside to the working end"
 	switch {
 	case b.Mode == ball.TwoCords:
-		way = "of each cord from the join inside to its own end"
+		course = "of each cord from the join inside to its own end"
 	case b.Tail:
-		way = "from the start that hangs out to the working end"
+		course = "from the start that hangs out to the working end"
 	case b.Mode == ball.Doubled:
-		way = "of both cords together, from their starts to their ends"
+		course = "of both cords together, from their starts to their ends"
 	}
 	hardness := [fistRounds]string{"snug, not hard", "hard"}
 	for round := range fistRounds {
@@ -413,7 +413,7 @@ func fistActions(b ball.Ball, w knot.Work) []move.Move {
 			for k := range turns {
 				a := move.Move{Slack: true, Strand: worker(band), Text: fmt.Sprintf("Round %d, band %d, %s %d: take its slack on to the next, %s.", round+1, band+1, each, k+1, hardness[round])}
 				if band == 0 && k == 0 {
-					a.Detail = "Work the slack " + way + "; a spike or haemostat lifts the turns."
+					a.Detail = "Work the slack " + course + "; a spike or haemostat lifts the turns."
 				}
 				acts = append(acts, a)
 			}

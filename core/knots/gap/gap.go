@@ -38,8 +38,8 @@ func init() {
 
 func tieGap(w knot.Work) (knot.Tied, error) {
 	long := knot.Of[Settings](w.Section).LengthMM
-	t := knot.Tied{Height: long, LengthMM: long, Open: true, Order: knot.Identity(len(w.Leads)), Repeats: 1, Gap: 1}
-	for _, l := range w.Leads {
+	t := knot.Tied{Height: long, LengthMM: long, Open: true, Order: knot.Identity(len(w.Strands)), Repeats: 1, Gap: 1}
+	for _, l := range w.Strands {
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: t.Height, Z: l.At.Z}}})
 	}
 	t.Moves = []move.Move{{Strand: -1, Text: "Leave {length} bare.",

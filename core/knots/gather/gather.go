@@ -76,21 +76,21 @@ func round(ds []knot.Disc, d float64) []r3.Vec {
 }
 
 func tieGather(w knot.Work) (knot.Tied, error) {
-	if len(w.Leads) < 2 {
-		return knot.Tied{}, fmt.Errorf("gather needs two strands or more to hold; it has %d", len(w.Leads))
+	if len(w.Strands) < 2 {
+		return knot.Tied{}, fmt.Errorf("gather needs two strands or more to hold; it has %d", len(w.Strands))
 	}
 	set := knot.Of[Settings](w.Section)
 	own := w.Own[0]
 	d := own.Diameter
 	var radii []float64
 	var from []r3.Vec
-	for _, l := range w.Leads {
+	for _, l := range w.Strands {
 		radii, from = append(radii, l.Diameter/2), append(from, l.At)
 	}
 	// The two legs of the eye lie in the bundle too.
 	radii = append(radii, d/2, d/2)
 	from = append(from, r3.Vec{X: -d, Z: -3 * d}, r3.Vec{X: d, Z: -3 * d})
-	ds := knot.Bundle(radii, from, len(w.Leads))
+	ds := knot.Bundle(radii, from, len(w.Strands))
 	if w.Core != nil { // the strands end in the core, and the eye lies behind it
 		ds = ds[:0:0]
 		back := math.Inf(1)
@@ -101,10 +101,10 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 		ds = append(ds, knot.Disc{X: -0.6 * d, Z: back - d/2, R: d / 2}, knot.Disc{X: 0.6 * d, Z: back - d/2, R: d / 2})
 	}
 	ring := round(ds, d)
-	t := knot.Tied{Loose: true, Order: knot.Identity(len(w.Leads)), Repeats: 1, Gap: 1}
+	t := knot.Tied{Loose: true, Order: knot.Identity(len(w.Strands)), Repeats: 1, Gap: 1}
 	t.Height = float64(set.Turns)*d + d
 	t.LengthMM = t.Height / 2 // where its eye comes to lie
-	for i, l := range w.Leads {
+	for i, l := range w.Strands {
 		if w.Core != nil {
 			t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{l.At}})
 			continue
@@ -133,11 +133,11 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 	}
 	t.Own = []knot.Path{{Points: pts}}
 	t.Moves = []move.Move{
-		{Strand: len(w.Leads), Text: "Lay cord {cord} along the bundle as a long eye, the bend down.",
+		{Strand: len(w.Strands), Text: "Lay cord {cord} along the bundle as a long eye, the bend down.",
 			Detail: "Leave the short end standing out at the top."},
-		{Strand: len(w.Leads), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
+		{Strand: len(w.Strands), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
 			Detail: "Side by side and snug.", Gate: "The turns lie side by side; none crosses another."},
-		{Strand: len(w.Leads), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
+		{Strand: len(w.Strands), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
 			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}
 	return t, nil

@@ -145,7 +145,7 @@ type Row struct {
 	squeeze   float64
 }
 
-func NewRow(strands []knot.Lead, filler float64) (Row, error) {
+func NewRow(strands []knot.Strand, filler float64) (Row, error) {
 	r := Row{filler: filler, squeeze: math.Inf(-1)}
 	for _, l := range strands {
 		r.D = math.Max(r.D, l.Diameter)
@@ -177,7 +177,7 @@ func (r Row) Over(at r3.Vec, angle float64, left bool) []r3.Vec {
 const Incline = 38 * math.Pi / 180 // of a diagonal
 
 func tieHitches(w knot.Work) (knot.Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	if n < 2 {
 		return knot.Tied{}, fmt.Errorf("double-half-hitch needs a filler and a strand to hitch over it; it has %d strands", n)
 	}
@@ -195,8 +195,8 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 	}
 	if left { // tied as the mirror of the same to the right
 		m := w
-		m.Leads = append([]knot.Lead{}, w.Leads...)
-		knot.Flip(m.Leads)
+		m.Strands = append([]knot.Strand{}, w.Strands...)
+		knot.Flip(m.Strands)
 		mirror := set
 		mirror.Direction, mirror.Filler = knot.Right, knot.Place(n+1-place)
 		m.Section.Settings = mirror
@@ -212,11 +212,11 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 	if f+carry > n-1 {
 		return knot.Tied{}, fmt.Errorf("no strand is left beyond the filler to hitch over it; work to the other side, take another filler or carry one less")
 	}
-	workers := w.Leads[f+carry:]
+	workers := w.Strands[f+carry:]
 	// Two fillers lie one before the other in the hitches.
-	bore := w.Leads[f].Diameter
+	bore := w.Strands[f].Diameter
 	if carry == 2 {
-		bore += w.Leads[f+1].Diameter
+		bore += w.Strands[f+1].Diameter
 	}
 	row, err := NewRow(workers, bore)
 	if err != nil {
@@ -232,7 +232,7 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 	// The hitches and what hangs to the left of them stand about the middle.
 	d := row.D
 	lone := 0.0
-	for _, l := range w.Leads[:f] {
+	for _, l := range w.Strands[:f] {
 		lone += l.Diameter
 	}
 	x0 := -(lone + run*cos) / 2
@@ -241,7 +241,7 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 	at := func(way float64) r3.Vec { return r3.Vec{X: x0 + lone + way*cos, Y: tall*cos + way*sin} }
 	t.Height = 2*tall*cos + run*sin
 	x := x0
-	for i, l := range w.Leads[:f] {
+	for i, l := range w.Strands[:f] {
 		t.Paths[i] = knot.Path{Points: []r3.Vec{{X: x + l.Diameter/2}, {X: x + l.Diameter/2, Y: t.Height}}}
 		x += l.Diameter
 	}
@@ -253,7 +253,7 @@ func tieHitches(w knot.Work) (knot.Tied, error) {
 		// goes out outside it.
 		in, out, z := 0.0, 0.0, 0.0
 		if carry == 2 {
-			beside := w.Leads[f].Diameter
+			beside := w.Strands[f].Diameter
 			in, out, z = float64(1-c)*beside, float64(c)*beside, (0.5-float64(c))*1.02*bore/2
 		}
 		deep := func(v r3.Vec) r3.Vec { v.Z = z; return v }

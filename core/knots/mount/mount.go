@@ -242,10 +242,10 @@ func bendRound(pts []r3.Vec, r float64) {
 // tieLaidBehind lays the middle of each new cord behind the strands that hang
 // there; its legs become the outer strands.
 func tieLaidBehind(w knot.Work) (knot.Tied, error) {
-	if len(w.Leads) == 0 {
+	if len(w.Strands) == 0 {
 		return knot.Tied{}, fmt.Errorf("hitch laid-behind needs strands that hang already; mount those first")
 	}
-	xs, row, thick := knot.SideBySide(w.Leads)
+	xs, row, thick := knot.SideBySide(w.Strands)
 	t := knot.Tied{Open: true, Repeats: 1, Gap: 1}
 	var onTheLeft []int // of the middle: what the left leg passes
 	for k, x := range xs {
@@ -272,11 +272,11 @@ func tieLaidBehind(w knot.Work) (knot.Tied, error) {
 			}
 			t.Own = append(t.Own, p)
 		}
-		left = append([]int{len(w.Leads) + i}, left...)
-		right = append(right, len(w.Leads)+i+1)
+		left = append([]int{len(w.Strands) + i}, left...)
+		right = append(right, len(w.Strands)+i+1)
 		level += fall
 		outer = a + d/2
-		t.Moves = append(t.Moves, move.Move{Strand: len(w.Leads) + i, Folded: true,
+		t.Moves = append(t.Moves, move.Move{Strand: len(w.Strands) + i, Folded: true,
 			Passes: []move.Pass{{How: move.Under, Of: onTheLeft}},
 			Text:   "Lay the fold of cord {cord} {infront 0} the strands that hang there, its legs to both sides.",
 			Detail: "Hold it with a finger or a clip till the first knot is drawn up.",
@@ -292,6 +292,6 @@ func tieLaidBehind(w knot.Work) (knot.Tied, error) {
 			t.Own[i].Points = append(t.Own[i].Points, r3.Vec{X: last.X, Y: level})
 		}
 	}
-	t.Order = append(append(left, knot.Identity(len(w.Leads))...), right...)
+	t.Order = append(append(left, knot.Identity(len(w.Strands))...), right...)
 	return t, nil
 }

@@ -102,8 +102,8 @@ func overhandRound(core float64) (string, func() tighten.Problem) {
 }
 
 func tieOverhand(w knot.Work) (knot.Tied, error) {
-	if len(w.Leads) < 2 {
-		return knot.Tied{}, fmt.Errorf("overhand holds two strands or more; it has %d", len(w.Leads))
+	if len(w.Strands) < 2 {
+		return knot.Tied{}, fmt.Errorf("overhand holds two strands or more; it has %d", len(w.Strands))
 	}
 	if knot.Of[Settings](w.Section).Of == "one-leg" {
 		return tieOverhandOfOne(w)
@@ -113,10 +113,10 @@ func tieOverhand(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	// The bundle is the rope; every strand keeps its place in it.
-	seat := knot.Seats(w.Leads)
+	seat := knot.Seats(w.Strands)
 	wide := 0.0
 	for i, q := range seat {
-		wide = math.Max(wide, math.Hypot(q.X, q.Z)+w.Leads[i].Diameter/2)
+		wide = math.Max(wide, math.Hypot(q.X, q.Z)+w.Strands[i].Diameter/2)
 	}
 	wide *= 2
 	// Its ends are straight up to where they leave the line of their pull.
@@ -152,15 +152,15 @@ func tieOverhand(w knot.Work) (knot.Tied, error) {
 	}
 	rope = append([]r3.Vec{{}}, rope...)
 	rope = append(rope, r3.Vec{X: rope[len(rope)-1].X, Y: low - high, Z: rope[len(rope)-1].Z})
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Height: low - high, Order: knot.Identity(len(w.Leads))}
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Height: low - high, Order: knot.Identity(len(w.Strands))}
 	for _, pts := range beside(rope, seat) {
 		pts[len(pts)-1].Y = t.Height
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
-	for i := range w.Leads {
+	for i := range w.Strands {
 		t.Workers = append(t.Workers, i)
 	}
-	t.Moves = []move.Move{{Strand: -1, Text: "Tie {strands 0} together in one overhand.", Naming: [][]int{knot.Identity(len(w.Leads))},
+	t.Moves = []move.Move{{Strand: -1, Text: "Tie {strands 0} together in one overhand.", Naming: [][]int{knot.Identity(len(w.Strands))},
 		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
 	return t, nil
 }
@@ -209,7 +209,7 @@ func beside(line []r3.Vec, seats []r3.Vec) [][]r3.Vec {
 }
 
 func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	which := int(knot.Of[Settings](w.Section).Which)
 	if which == 0 {
 		which = 1
@@ -219,8 +219,8 @@ func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
 	}
 	if which > (n+1)/2 { // tied as the mirror of the same from the left
 		m := w
-		m.Leads = append([]knot.Lead{}, w.Leads...)
-		knot.Flip(m.Leads)
+		m.Strands = append([]knot.Strand{}, w.Strands...)
+		knot.Flip(m.Strands)
 		m.Section.Settings = Settings{Of: "one-leg", Which: knot.Place(n + 1 - which)}
 		t, err := tieOverhandOfOne(m)
 		if err == nil {
@@ -228,9 +228,9 @@ func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
 		}
 		return t, err
 	}
-	leg := w.Leads[which-1]
-	var rest []knot.Lead
-	for i, l := range w.Leads {
+	leg := w.Strands[which-1]
+	var rest []knot.Strand
+	for i, l := range w.Strands {
 		if i != which-1 {
 			rest = append(rest, l)
 		}
@@ -263,7 +263,7 @@ func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {
 	t.Paths = make([]knot.Path, n)
 	t.Paths[which-1] = knot.Path{Points: pts}
 	j := 0
-	for i := range w.Leads {
+	for i := range w.Strands {
 		if i == which-1 {
 			continue
 		}

@@ -101,13 +101,13 @@ func tieRopeBall(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	t := knot.Tied{Loose: true, Repeats: 1, Gap: b.Gap, Height: b.HeightMM, Ends: true}
-	for _, way := range b.Ways() {
-		pts := make([]r3.Vec, len(way))
-		for i, v := range way {
+	for _, path := range b.Paths() {
+		pts := make([]r3.Vec, len(path))
+		for i, v := range path {
 			pts[i] = r3.Vec{X: v.X, Y: v.Y + b.HeightMM/2, Z: v.Z}
 		}
 		p := knot.OnCore(pts)
-		// Tucked ends run beside their own way; both are measured along its start.
+		// Tucked ends run beside their own path; both are measured along its start.
 		for _, v := range pts[1:] {
 			p.Inside = append([]r3.Vec{v}, p.Inside...)
 			if (curve.Curve{Points: p.Inside}).Length() >= 2*b.TuckMM {

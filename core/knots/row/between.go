@@ -47,7 +47,7 @@ var rows memo.Cache[row] // taken between neighbours, by name
 
 const mostSpiral = mostFillers // fillers of a spiral that are drawn up at build time
 
-// flatHalf is the front worker's way through a half knot, from its left turn to
+// flatHalf is the front worker's path through a half knot, from its left turn to
 // its right one, in three parts of fixed numbers of nodes: beside the fillers,
 // over them, beside them again. x is measured from where a node belongs across
 // the fillers, see home.
@@ -79,7 +79,7 @@ func halfOf(s shapes.Shape, w float64) flatHalf {
 	for b > 1 && l[b-1].Z < 0 {
 		b--
 	}
-	level := func(i int) r3.Vec { // where the way crosses z of zero after node i
+	level := func(i int) r3.Vec { // where the path crosses z of zero after node i
 		p, q := l[i], l[i+1]
 		return curve.Lerp(p, q, p.Z/(p.Z-q.Z))
 	}

@@ -1,7 +1,7 @@
 package row
 
 import (
-	_ "embed" // the ways drawn up at build time
+	_ "embed" // the key frames drawn up at build time
 	"fmt"
 	"math"
 
@@ -14,18 +14,18 @@ import (
 
 // holdRow holds the half knot in hand of a row.
 func holdRow(w knot.Work, halves int, start knot.Side, action int, along float64) (knot.Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	if n < 3 {
 		return knot.Tied{}, fmt.Errorf("%s needs two workers and a filler between them; it has %d strands", w.Section.Do, n)
 	}
-	leads := append([]knot.Lead{}, w.Leads...)
+	strands := append([]knot.Strand{}, w.Strands...)
 	right := start == "right"
 	if right {
-		knot.Flip(leads)
+		knot.Flip(strands)
 	}
-	d := math.Max(leads[0].Diameter, leads[n-1].Diameter)
+	d := math.Max(strands[0].Diameter, strands[n-1].Diameter)
 	thick := 0.0
-	for _, l := range leads[1 : n-1] {
+	for _, l := range strands[1 : n-1] {
 		thick = math.Max(thick, l.Diameter/d)
 	}
 	flat := halves == 2
@@ -34,7 +34,7 @@ func holdRow(w knot.Work, halves int, start knot.Side, action int, along float64
 		return knot.Tied{}, err
 	}
 	var fillers []float64
-	for _, l := range leads[1 : n-1] {
+	for _, l := range strands[1 : n-1] {
 		fillers = append(fillers, l.Diameter)
 	}
 	wide, _ := rowOf(fillers)
@@ -47,7 +47,7 @@ func holdRow(w knot.Work, halves int, start knot.Side, action int, along float64
 	if !flat {
 		fit = grown(threads[2:], has.thick, thick)
 	}
-	ky := 1 + (squeeze(leads)-1)*drawn
+	ky := 1 + (squeeze(strands)-1)*drawn
 	t := knot.Tied{Loose: true, Repeats: 1, Gap: 1, Height: s.Pitch * d * ky, Order: knot.Identity(n)}
 	mm := func(pts []r3.Vec) []r3.Vec {
 		return knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { v = fit(v); return r3.Vec{X: d * v.X, Y: d * ky * (v.Y - top), Z: d * v.Z} }).Points

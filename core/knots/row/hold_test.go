@@ -16,8 +16,8 @@ func TestARowInHandKeepsClearOfItsFillers(t *testing.T) {
 	for _, do := range []string{"square-knot", "half-knot"} {
 		for _, fillers := range []int{1, 2, 4, 6, 8} {
 			for _, mm := range []float64{2.2, 4, 6} {
-				w := knot.Work{Section: knot.Section{Do: do, Count: 3}, Leads: leadsOf(equal(fillers, 4, mm)...)}
-				d := w.Leads[0].Diameter
+				w := knot.Work{Section: knot.Section{Do: do, Count: 3}, Strands: strandsOf(equal(fillers, 4, mm)...)}
+				d := w.Strands[0].Diameter
 				for action := range 2 {
 					for _, along := range []float64{0.3, 0.6, 1} {
 						held, ok, err := knot.Hold(w, action, along)
@@ -28,13 +28,13 @@ func TestARowInHandKeepsClearOfItsFillers(t *testing.T) {
 						worst := math.Inf(1)
 						for _, k := range []int{0, n - 1} {
 							for f := 1; f < n-1; f++ {
-								reach := (d + w.Leads[f].Diameter) / 2
+								reach := (d + w.Strands[f].Diameter) / 2
 								// Below the knot strands only hang there.
 								a, b := above(held.Paths[k].Points, held.Height), above(held.Paths[f].Points, held.Height)
 								if len(a) < 2 {
 									continue
 								}
-								worst = math.Min(worst, 1+curve.Gap(curve.Curve{Points: a}, d, curve.Curve{Points: b}, w.Leads[f].Diameter)/reach)
+								worst = math.Min(worst, 1+curve.Gap(curve.Curve{Points: a}, d, curve.Curve{Points: b}, w.Strands[f].Diameter)/reach)
 							}
 						}
 						if worst < 0.8 {

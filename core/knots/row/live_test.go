@@ -13,11 +13,11 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-func leadsOf(mm ...float64) []knot.Lead {
-	var out []knot.Lead
+func strandsOf(mm ...float64) []knot.Strand {
+	var out []knot.Strand
 	for i, d := range mm {
 		s := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: d, Colour: "#123456"}
-		out = append(out, knot.Lead{Cord: i, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), At: r3.Vec{X: float64(i)}, Dir: r3.Vec{Y: 1}})
+		out = append(out, knot.Strand{Cord: i, Stuff: s, Figures: s.Figures(), Diameter: s.DrawnUp(), At: r3.Vec{X: float64(i)}, Dir: r3.Vec{Y: 1}})
 	}
 	return out
 }
@@ -36,30 +36,30 @@ func equal(n int, worker, filler float64) []float64 {
 func TestWhatMakersTieIsEmbedded(t *testing.T) {
 	labels := []float64{0.75, 1.2, 2.2, 3, 4, 6}
 	tied := 0
-	check := func(do string, leads []knot.Lead) {
+	check := func(do string, strands []knot.Strand) {
 		tied++
-		got, err := knot.Tie(knot.Work{Section: knot.Section{Do: do, Count: 3}, Leads: leads})
+		got, err := knot.Tie(knot.Work{Section: knot.Section{Do: do, Count: 3}, Strands: strands})
 		if err != nil {
-			t.Errorf("%s on %v: %v", do, leads, err)
+			t.Errorf("%s on %v: %v", do, strands, err)
 			return
 		}
 		if got.Rough != nil {
-			t.Errorf("%s, %d strands, %.2f over %.2f: it is rough, %s", do, len(leads), leads[0].Diameter, leads[1].Diameter, got.Rough.Key)
+			t.Errorf("%s, %d strands, %.2f over %.2f: it is rough, %s", do, len(strands), strands[0].Diameter, strands[1].Diameter, got.Rough.Key)
 		}
 		if got.Gap < shapes.Floor {
-			t.Errorf("%s, %d strands, %.2f over %.2f: gap %.2f", do, len(leads), leads[0].Diameter, leads[1].Diameter, got.Gap)
+			t.Errorf("%s, %d strands, %.2f over %.2f: gap %.2f", do, len(strands), strands[0].Diameter, strands[1].Diameter, got.Gap)
 		}
 	}
 	for _, do := range []string{"square-knot", "half-knot"} {
 		for _, d := range labels {
 			for n := 1; n <= 8; n++ {
-				check(do, leadsOf(equal(n, d, d)...))
+				check(do, strandsOf(equal(n, d, d)...))
 			}
 			for _, f := range labels {
 				for n := 1; n <= 2; n++ {
-					check(do, leadsOf(equal(n, d, f)...))
+					check(do, strandsOf(equal(n, d, f)...))
 				}
-				check(do, leadsOf(d, f, d, f)) // two cords side by side
+				check(do, strandsOf(d, f, d, f)) // two cords side by side
 			}
 		}
 	}
@@ -72,8 +72,8 @@ func TestWhatMakersTieIsEmbedded(t *testing.T) {
 func TestTooUnlikeCordsAreRefused(t *testing.T) {
 	for _, do := range []string{"square-knot", "half-knot"} {
 		for _, mm := range [][]float64{{0.75, 20, 0.75}, {20, 0.75, 20}, {0.75, 4, 20}} {
-			leads := leadsOf(mm...)
-			_, err := knot.Tie(knot.Work{Section: knot.Section{Do: do, Count: 2}, Leads: leads})
+			strands := strandsOf(mm...)
+			_, err := knot.Tie(knot.Work{Section: knot.Section{Do: do, Count: 2}, Strands: strands})
 			var no *knot.Refused
 			if !errors.As(err, &no) {
 				t.Errorf("%s on %v: %v", do, mm, err)
@@ -90,7 +90,7 @@ func TestTooUnlikeCordsAreRefused(t *testing.T) {
 				}
 				mm[way.Cord] = way.DiameterMM
 			}
-			if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: do, Count: 2}, Leads: leadsOf(mm...)}); err != nil {
+			if _, err := knot.Tie(knot.Work{Section: knot.Section{Do: do, Count: 2}, Strands: strandsOf(mm...)}); err != nil {
 				t.Errorf("%s on %v, the way out: %v", do, mm, err)
 			}
 		}
@@ -118,8 +118,8 @@ func TestARoughSpiralIsDrawnUpBehind(t *testing.T) {
 	}
 	restart()
 	defer shapes.Shelf(nil, nil)
-	leads := leadsOf(4, 4, 2.2, 3, 4)
-	work := knot.Work{Section: knot.Section{Do: "half-knot", Count: 6}, Leads: leads}
+	strands := strandsOf(4, 4, 2.2, 3, 4)
+	work := knot.Work{Section: knot.Section{Do: "half-knot", Count: 6}, Strands: strands}
 	rough, err := knot.Tie(work)
 	if err != nil || rough.Rough == nil {
 		t.Fatalf("rough %+v, %v", rough.Rough, err)

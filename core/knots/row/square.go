@@ -116,7 +116,7 @@ func worker(r tighten.Result) float64 {
 
 const mostFillers = 8
 
-// HalfKnot is the way of one worker through a half knot over a row of
+// HalfKnot is the path of one worker through a half knot over a row of
 // fillers w wide and thick thick, from its left turn to its right one. The two
 // workers are a pair twisted one and a half turns along x, with the fillers
 // through the middle of the middle turn; phase 0 is the worker that crosses in
@@ -222,7 +222,7 @@ func hand(w knot.Work) knot.Side { return knot.Of[HalfSettings](w.Section).Hand 
 // Tie ties halves half knots for each count of the section, the first on the given
 // side. Of the section only the count and the strands matter.
 func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
-	n := len(w.Leads)
+	n := len(w.Strands)
 	if n < 3 {
 		return knot.Tied{}, fmt.Errorf("%s needs two workers and a filler between them; it has %d strands", w.Section.Do, n)
 	}
@@ -231,14 +231,14 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 	}
 	// Begun on the right it is the mirror of the same begun on the left.
 	right := start == "right"
-	leads := append([]knot.Lead{}, w.Leads...)
+	strands := append([]knot.Strand{}, w.Strands...)
 	if right {
-		knot.Flip(leads)
+		knot.Flip(strands)
 	}
-	first, last := leads[0], leads[n-1]
+	first, last := strands[0], strands[n-1]
 	d := first.Diameter
 	var fillers []float64
-	for _, l := range leads[1 : n-1] {
+	for _, l := range strands[1 : n-1] {
 		fillers = append(fillers, even(l.Diameter/d))
 	}
 	// Workers of two sizes change sizes at every half: only the flat cell of
@@ -252,11 +252,11 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 	if !flat && second != 1 { // each half swaps them, so both are drawn as the thicker
 		d = math.Max(d, last.Diameter)
 		second = 1
-		for i, l := range leads[1 : n-1] {
+		for i, l := range strands[1 : n-1] {
 			fillers[i] = even(l.Diameter / d)
 		}
 	}
-	if err := tieable(leads); err != nil {
+	if err := tieable(strands); err != nil {
 		return knot.Tied{}, err
 	}
 	found, err := rowShape(flat, second, fillers)
@@ -287,10 +287,10 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 
 	// The row begins where its workers are at the widest.
 	top := (threads[0][0].Y + threads[1][0].Y) / 2
-	t.Height = float64(count) * shape.Pitch * d * squeeze(leads)
+	t.Height = float64(count) * shape.Pitch * d * squeeze(strands)
 	t.Clear = 0.5 * d
 	place := func(v r3.Vec) r3.Vec {
-		return r3.Vec{X: d * v.X, Y: d * squeeze(leads) * (v.Y - top), Z: d * v.Z}
+		return r3.Vec{X: d * v.X, Y: d * squeeze(strands) * (v.Y - top), Z: d * v.Z}
 	}
 	paths, ends := [][]r3.Vec{threads[0]}, [][]r3.Vec{tails[0]}
 	if len(threads) == 2 { // fillers held straight
@@ -327,7 +327,7 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 		pts := knot.Curve(p).Map(place).Points
 		path := knot.Path{Points: pts, Lies: lies(pts, times == 0 || straight)}
 		if times > 0 && !straight {
-			step := float64(many) * shape.Pitch * d * squeeze(leads)
+			step := float64(many) * shape.Pitch * d * squeeze(strands)
 			path.More = &knot.More{Times: times, Step: step, Turn: float64(many) * cell.Twist}
 			if many == headTurns {
 				path.More.Turn = 0
@@ -384,9 +384,9 @@ const (
 const MostRatio = 8.0
 
 // tieable refuses cords that are too unlike to be tied over one another.
-func tieable(leads []knot.Lead) error {
-	thin, thick := leads[0], leads[0]
-	for _, l := range leads {
+func tieable(strands []knot.Strand) error {
+	thin, thick := strands[0], strands[0]
+	for _, l := range strands {
 		if l.Diameter < thin.Diameter {
 			thin = l
 		}
@@ -400,7 +400,7 @@ func tieable(leads []knot.Lead) error {
 	}
 	most := math.Floor(100*thick.Stuff.DiameterMM*MostRatio/r) / 100
 	var thinner []knot.CordThickness
-	for _, l := range leads {
+	for _, l := range strands {
 		if ratio := l.Diameter / thin.Diameter; ratio > MostRatio && !slices.ContainsFunc(thinner, func(c knot.CordThickness) bool { return c.Cord == l.Cord }) {
 			thinner = append(thinner, knot.CordThickness{Cord: l.Cord, DiameterMM: math.Floor(100*l.Stuff.DiameterMM*MostRatio/ratio) / 100})
 		}
@@ -409,8 +409,8 @@ func tieable(leads []knot.Lead) error {
 		Set: thinner, Label: fmt.Sprintf("Take one of %g mm", most)}
 }
 
-func squeeze(leads []knot.Lead) float64 {
-	return math.Max(leads[0].Figures.Squeeze, leads[len(leads)-1].Figures.Squeeze)
+func squeeze(strands []knot.Strand) float64 {
+	return math.Max(strands[0].Figures.Squeeze, strands[len(strands)-1].Figures.Squeeze)
 }
 
 // repeat lays count cells one under the other and gives the threads that start
@@ -490,7 +490,7 @@ func level(nodes []r3.Vec, y float64) int {
 	return at
 }
 
-// halfRead is one worker's way through one half knot as it is met along the
+// halfRead is one worker's path through one half knot as it is met along the
 // curve.
 type halfRead struct {
 	half, moves int

@@ -12,7 +12,7 @@ import (
 )
 
 // Rows of two workers of different thickness. The thicker one lies straighter
-// and the thinner winds round it, so the two ways have nothing of the symmetry
+// and the thinner winds round it, so the two paths have nothing of the symmetry
 // of equal workers; each is taken between neighbours node by node, by its share
 // of the way. Across the fillers a node keeps its share of their width, beside
 // them its distance from their edge.
@@ -55,7 +55,7 @@ type unequalNode struct {
 }
 
 type unequalHalf struct {
-	ways  [2][]unequalNode
+	paths [2][]unequalNode
 	pitch float64
 	gap   float64
 }
@@ -67,7 +67,7 @@ func unequalOf(s shapes.Shape, w float64) unequalHalf {
 	for i, l := range threads {
 		for _, v := range knot.Curve(l).Resample(unequalNodes).Points {
 			across := math.Max(-1, math.Min(1, 2*v.X/w))
-			h.ways[i] = append(h.ways[i], unequalNode{across, r3.Vec{X: v.X - across*w/2, Y: v.Y - top, Z: v.Z}})
+			h.paths[i] = append(h.paths[i], unequalNode{across, r3.Vec{X: v.X - across*w/2, Y: v.Y - top, Z: v.Z}})
 		}
 	}
 	return h
@@ -78,12 +78,12 @@ func mixUnequal(hs []unequalHalf, weights []float64) unequalHalf {
 	for n, h := range hs {
 		out.pitch += weights[n] * h.pitch
 		out.gap = math.Min(out.gap, h.gap)
-		for i := range out.ways {
+		for i := range out.paths {
 			if n == 0 {
-				out.ways[i] = make([]unequalNode, len(h.ways[i]))
+				out.paths[i] = make([]unequalNode, len(h.paths[i]))
 			}
-			for k, v := range h.ways[i] {
-				o := &out.ways[i][k]
+			for k, v := range h.paths[i] {
+				o := &out.paths[i][k]
 				o.across += weights[n] * v.across
 				o.at = r3.Vec{X: o.at.X + weights[n]*v.at.X, Y: o.at.Y + weights[n]*v.at.Y, Z: o.at.Z + weights[n]*v.at.Z}
 			}
@@ -152,9 +152,9 @@ func unequalShape(second float64, fillers []float64) (shapes.Shape, error) {
 // over is the row over fillers that lie so wide.
 func (h unequalHalf) over(w float64) shapes.Shape {
 	out := shapes.Shape{Pitch: h.pitch, Gap: h.gap, Strands: make([][]r3.Vec, 2)}
-	for i, way := range h.ways {
-		line := make([]r3.Vec, 0, len(way))
-		for _, v := range way {
+	for i, path := range h.paths {
+		line := make([]r3.Vec, 0, len(path))
+		for _, v := range path {
 			line = append(line, r3.Vec{X: v.at.X + v.across*w/2, Y: v.at.Y, Z: v.at.Z})
 		}
 		out.Strands[i] = line[:len(line)-1] // the last is the first of the next half knot

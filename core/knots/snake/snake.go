@@ -87,7 +87,7 @@ func snakeCell() tighten.Problem {
 // tieSnake ties a wrap for each count: half of them with either strand, by
 // turns. Every wrap is the one before turned half round.
 func tieSnake(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 2 {
+	if n := len(w.Strands); n != 2 {
 		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a snake knot takes two", n)}
 	}
 	shape, err := family.Shape("snake", snakeCell)
@@ -103,7 +103,7 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	count := max(1, w.Section.Count)
-	d := math.Max(w.Leads[0].Diameter, w.Leads[1].Diameter)
+	d := math.Max(w.Strands[0].Diameter, w.Strands[1].Diameter)
 	cell := tighten.Cell{Pitch: shape.Pitch, Twist: shape.Twist}
 	// Each wrap is made by one thread and ended by its way over the edge of the
 	// next one, while the other thread makes that.
@@ -154,11 +154,11 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		}
 	}
 	t := knot.Tied{Loose: true, Snug: true, Gap: math.Min(shape.Gap, first.Gap), Clear: 0.5 * d, Order: knot.Identity(2), Workers: []int{0, 1}, Height: d * (low - top)}
-	const lead = 0.7 // of a diameter, straight into the first wrap and out of the last
-	t.Height += 2 * lead * d
+	const straight = 0.7 // of a diameter, straight into the first wrap and out of the last
+	t.Height += 2 * straight * d
 	var lines [2][]r3.Vec
 	for i, pts := range threads {
-		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + lead, Z: v.Z}) }).Points
+		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
 		first, last := line[0], line[len(line)-1]
 		lines[i] = append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z})
 	}
@@ -168,7 +168,7 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
 	for k := range count { // where its wraps are, so that one looks like the next
-		t.Cells = append(t.Cells, d*math.Max(0, math.Min(t.Height/d, shape.Pitch*(float64(k)-0.5)-top+lead)))
+		t.Cells = append(t.Cells, d*math.Max(0, math.Min(t.Height/d, shape.Pitch*(float64(k)-0.5)-top+straight)))
 	}
 	t.Cells[0] = 0
 	t.Cells = append(t.Cells, t.Height)

@@ -21,7 +21,7 @@ func tied(t *testing.T, line string) knot.Tied {
 		t.Fatal(err)
 	}
 	k, _ := knot.Get(seq[0].Do)
-	got, err := k.Tie(knot.Work{Section: seq[0], Leads: []knot.Lead{{Diameter: 1}, {Diameter: 1}}})
+	got, err := k.Tie(knot.Work{Section: seq[0], Strands: []knot.Strand{{Diameter: 1}, {Diameter: 1}}})
 	if err != nil {
 		t.Fatalf("%s: %v", line, err)
 	}

@@ -50,7 +50,7 @@ func init() {
 }
 
 func tieSwitch(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 4 {
+	if n := len(w.Strands); n != 4 {
 		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("a switch knot changes two workers with two fillers, so it has four strands; it has %d", n)}
 		if n > 4 {
 			r.Set, r.Label = knot.Numbered(1, 4), "Take the first four"
@@ -69,14 +69,14 @@ func tieSwitch(w knot.Work) (knot.Tied, error) {
 			return one, err
 		}
 		// Outer cords go in, inner ones out; who has worked passes in front.
-		now := make([]knot.Lead, 4)
+		now := make([]knot.Strand, 4)
 		var from []r3.Vec
 		thick := 0.0
 		for place, i := range one.Order {
-			now[place] = w.Leads[i]
+			now[place] = w.Strands[i]
 			p := one.Paths[i].Points
 			from = append(from, p[len(p)-1])
-			thick = math.Max(thick, w.Leads[i].Diameter)
+			thick = math.Max(thick, w.Strands[i].Diameter)
 		}
 		if gap < 1.2*thick {
 			return one, &knot.Refused{Field: "gap_mm", Why: fmt.Sprintf("the gap is %.1f mm, and cords %.1f mm thick need %.1f mm to change places", gap, thick, 1.2*thick), Set: math.Ceil(1.2 * thick)}

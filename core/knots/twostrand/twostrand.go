@@ -66,7 +66,7 @@ func diamondRoute() tighten.Problem {
 
 // tie ties as many as the section counts, one under the other.
 func tie(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Leads); n != 2 {
+	if n := len(w.Strands); n != 2 {
 		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a two-strand diamond takes two", n)}
 	}
 	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w) })
@@ -81,7 +81,7 @@ func tieOne(w knot.Work) (knot.Tied, error) {
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	d := math.Max(w.Leads[0].Diameter, w.Leads[1].Diameter)
+	d := math.Max(w.Strands[0].Diameter, w.Strands[1].Diameter)
 	const most = 25 * math.Pi / 180 // off straight down
 	top, low := math.Inf(1), math.Inf(-1)
 	for _, pts := range shape.Strands {

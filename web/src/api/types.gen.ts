@@ -226,7 +226,7 @@ export interface Settings {
 }
 export interface Catalogue {
   knots: CatalogueKnot[];
-  finishes: FinishWay[];
+  finishes: Finish[];
   makes: Make[];
   materials: Material[];
   patterns: Pattern[];
@@ -237,7 +237,7 @@ export interface Catalogue {
   fittings: Fitting[];
   stuff: Stuff;
   ball: FistRequest;
-  ball_ways: Way[];
+  ball_methods: Method[];
 }
 export interface CatalogueKnot {
   id: string;
@@ -283,7 +283,7 @@ export interface Takes {
   most?: number;
   even?: boolean;
 }
-export interface FinishWay {
+export interface Finish {
   id: string;
   name: string;
   for: string;
@@ -327,7 +327,7 @@ export interface Core {
   kind: string;
   diameter_mm: number;
 }
-export interface Way {
+export interface Method {
   name: string;
   mode: "one-cord" | "two-cords" | "doubled";
   tail: boolean;

@@ -11,11 +11,11 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
   const spools = useDrawer().data ?? [];
   const catalogue = useCatalogue().data;
   const makes = catalogue?.makes ?? [];
-  const ways = catalogue?.ball_ways ?? [];
+  const methods = catalogue?.ball_methods ?? [];
   const { units } = useSettings();
   const spool = spools.find((s) => JSON.stringify(s.stuff) === JSON.stringify(ask.stuff));
   const stuff = (part: Partial<FistRequest["stuff"]>) => onSet({ stuff: { ...ask.stuff, ...part } });
-  const two = (ways.find((w) => w.mode === ask.mode)?.cords ?? 1) > 1;
+  const two = (methods.find((w) => w.mode === ask.mode)?.cords ?? 1) > 1;
   return (
     <section aria-label="What is asked" className="flex flex-col gap-3">
       <Choice
@@ -59,9 +59,9 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
       )}
       <Choice
         label="Tied with"
-        value={String(ways.findIndex((w) => w.mode === ask.mode && w.tail === (ask.tail ?? false)))}
-        options={ways.map((w, i) => ({ id: String(i), name: w.name }))}
-        onSet={(v) => onSet({ mode: ways[Number(v)].mode, tail: ways[Number(v)].tail })}
+        value={String(methods.findIndex((w) => w.mode === ask.mode && w.tail === (ask.tail ?? false)))}
+        options={methods.map((w, i) => ({ id: String(i), name: w.name }))}
+        onSet={(v) => onSet({ mode: methods[Number(v)].mode, tail: methods[Number(v)].tail })}
       />
       {two && (
         <label className="flex items-center justify-between text-sm">

@@ -33,7 +33,7 @@ func jobs() []job {
 	var out []job
 	for _, c := range ball.Wanted() {
 		keys := c.Keys()
-		out = append(out, job{keys[0] + " and larger", keys, c.Made(), c.Draw})
+		out = append(out, job{keys[0] + " and larger", keys, c.Made(), c.DrawUp})
 	}
 	for _, r := range ball.Stoppers() {
 		key := ball.StopperKey(r.Name)

@@ -76,7 +76,7 @@ func Through(top r3.Vec, knot []r3.Vec, bottom float64) []r3.Vec {
 	return out
 }
 
-// Tip cuts a strand's way off where it has been led to, a share of its length,
+// Tip cuts a strand's path off where it has been led to, a share of its length,
 // and lets the rest of it hang: on a little the way it was going, then down.
 func Tip(pts []r3.Vec, share, d float64) []r3.Vec {
 	if share >= 1 {
@@ -103,7 +103,7 @@ func Tip(pts []r3.Vec, share, d float64) []r3.Vec {
 	tip := out[len(out)-1]
 	for k := 1; k <= 6; k++ {
 		u := float64(k) / 6
-		// It leaves along its way and bends down like a cord that is held.
+		// It leaves along its path and bends down like a cord that is held.
 		out = append(out, r3.Add(tip, r3.Vec{
 			X: d * 2.4 * dir.X * (u - u*u/2) * 2,
 			Y: d * (2.4*dir.Y*(u-u*u)*2 + 5*u*u),
