@@ -41,9 +41,6 @@ export function Finder({ onClose, piece }: { onClose: () => void; piece?: number
     itemToString: (o) => o?.name ?? "",
     itemToKey: (o) => o?.to,
     inputValue: text,
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setText(inputValue);
-    },
     onSelectedItemChange: ({ selectedItem }) => {
       if (!selectedItem) return;
       onClose();
@@ -52,7 +49,11 @@ export function Finder({ onClose, piece }: { onClose: () => void; piece?: number
   });
   return (
     <Dialog title="Find anything" onClose={onClose}>
-      <input className="input w-full" data-focus {...box.getInputProps({ "aria-label": "What to find" })} />
+      <input
+        className="input w-full"
+        data-focus
+        {...box.getInputProps({ "aria-label": "What to find", onChange: (e) => setText(e.currentTarget.value) })}
+      />
       <ul className="mt-2 flex flex-col" {...box.getMenuProps({ "aria-label": "Found" })}>
         {found.map((o, i) => {
           const here = i === box.highlightedIndex;

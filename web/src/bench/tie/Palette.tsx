@@ -49,9 +49,6 @@ export function Palette(p: {
     itemToKey: (k) => k?.id,
     inputValue: text,
     selectedItem: null,
-    onInputValueChange: ({ inputValue, type }) => {
-      if (type === useCombobox.stateChangeTypes.InputChange) setText(inputValue);
-    },
     onSelectedItemChange: ({ selectedItem }) => selectedItem && add(selectedItem),
   });
   if (own) {
@@ -77,7 +74,7 @@ export function Palette(p: {
           data-focus
           className="input w-full"
           placeholder="square knot, cobra, bobble, bead…"
-          {...box.getInputProps()}
+          {...box.getInputProps({ onChange: (e) => setText(e.currentTarget.value) })}
         />
       </label>
       {found.length === 0 && <p className="mt-3">No knot here has that name.</p>}
