@@ -317,8 +317,8 @@ func (r *relaxer) swell() error {
 	if g >= 1 || math.IsInf(g, 0) {
 		return nil
 	}
-	if len(r.p.Bars) > 0 {
-		return nil // bars do not scale; contacts push the strands off them
+	if len(r.p.Bars) > 0 || len(r.p.Held) > 0 {
+		return nil // what is held does not scale; contacts push the strands off it
 	}
 	k := 1.02 / g
 	for i := range r.x { // held ends too, or the strands would double back on them
@@ -351,6 +351,7 @@ func (r *relaxer) list() {
 		a, b := r.x[l.a], r.at(l.b, l.shift)
 		here[i] = mid{curve.Lerp(a, b, 0.5), r3.Norm(r3.Sub(b, a)) / 2}
 	}
+	still := func(i int) bool { return r.held[r.links[i].a] && r.held[r.links[i].b] }
 	reach := 0.0
 	mids := make([]r3.Vec, len(here))
 	for i, m := range here {
@@ -385,6 +386,9 @@ func (r *relaxer) list() {
 			i := r.strOf[s]
 			for _, t := range grid.of(here[s].c, from) {
 				j := r.strOf[t]
+				if still(s) && still(t) {
+					continue // neither can give way to the other
+				}
 				d := (r.p.Strands[i].Diameter + r.p.Strands[j].Diameter) / 2
 				lim := d*(1+skin) + here[s].half + here[t].half
 				w := r3.Sub(there[t], here[s].c)

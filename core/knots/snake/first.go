@@ -9,9 +9,8 @@ import (
 )
 
 // The first loop has no wrap above it to be led through, so it does not lie as the
-// others do. It is drawn up for itself, with the wraps below it as they lie in the
-// endless row: free are the strand that makes it, till it comes out of its second
-// wrap, and the other, till it comes out of its first.
+// others do. It is drawn up for itself, and the wraps below it lie still as they do in
+// the endless row: so each wrap more adds the same.
 
 // lattice is one strand of the endless row from the first wrap on: the one that
 // makes it, or the other.
@@ -29,13 +28,13 @@ func lattice(cell shapes.Shape, thread, wraps int) []r3.Vec {
 }
 
 // free is how many points of the lattice the first loop's shape stands for: up to
-// the end of the strand's own second wrap, or of the other's first.
+// where the strand that makes it comes to its second wrap, and where the other comes
+// to its first.
 func free(cell shapes.Shape, thread int) int {
-	wrap, edge := len(cell.Strands[0]), len(cell.Strands[1])
 	if thread == 0 {
-		return 3*wrap + 2*edge
+		return len(cell.Strands[0]) + len(cell.Strands[1])
 	}
-	return 2*wrap + 2*edge
+	return 1
 }
 
 // firstWraps are the wraps of the row that the first loop is drawn up with.
@@ -60,10 +59,11 @@ func firstLoop(cell shapes.Shape, school School) tighten.Problem {
 				// The turn rises in front of the other and of its own standing part,
 				// goes on round that, and the end goes down inside the turn: an
 				// overhand round the other strand.
-				route = append(route, line[:turn-16]...)
-				route = append(route, r3.Vec{X: -1, Y: -0.9, Z: 1.3}, r3.Vec{X: -0.6, Y: -2, Z: 1.5}, r3.Vec{X: 0.3, Y: -2.8, Z: 0.8},
-					r3.Vec{X: 1.3, Y: -2.9, Z: 0}, r3.Vec{X: 1, Y: -2.4, Z: -1.3}, r3.Vec{X: 0.1, Y: -2, Z: -1.6},
-					r3.Vec{X: -0.6, Y: -1.6, Z: -0.8}, r3.Vec{X: -0.35, Y: -1, Z: -0.25}, r3.Vec{X: 0, Y: -0.3, Z: -0.2}, r3.Vec{X: 0.2, Y: 0.3, Z: -0.3})
+				route = []r3.Vec{{X: 0.9, Y: -far, Z: -0.3}, {X: 0.9, Y: -4, Z: -0.3}, {X: 0.9, Y: -2.2, Z: -0.3}, {X: 0.5, Y: -1.5, Z: -0.8}, {Y: -1.1, Z: -1.2}, {X: -0.5, Y: -0.85, Z: -1.4}}
+				route = append(route, line[8:turn-16]...)
+				route = append(route, r3.Vec{X: -1, Y: -0.9, Z: 1.3}, r3.Vec{X: -0.6, Y: -2, Z: 1.5}, r3.Vec{X: 0.5, Y: -2.9, Z: 0.8},
+					r3.Vec{X: 1.7, Y: -3, Z: 0}, r3.Vec{X: 1.4, Y: -2.7, Z: -1.4}, r3.Vec{X: 0.3, Y: -2.4, Z: -1.6}, r3.Vec{X: -0.5, Y: -1.9, Z: -0.8},
+					r3.Vec{X: -0.35, Y: -1.25, Z: -0.25}, r3.Vec{X: 0.2, Y: -0.75, Z: -0.2}, r3.Vec{X: 0.6, Y: -0.3, Z: -0.35}, r3.Vec{X: 0.4, Y: 0.3, Z: -0.45})
 				route = append(route, line[turn+edge:held]...)
 			default:
 				route = append(route, line[:turn-9]...)

@@ -176,14 +176,11 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 	if end(0) > end(1) {
 		t.Order = []int{1, 0}
 	}
-	t.Repeats, t.PerRound = count/2, 2
-	if count%2 == 1 {
-		t.Repeats, t.PerRound = 1, count
-	}
+	t.Repeats, t.PerRound = 1, count // the first loop is none of the others
 	for k := range t.PerRound {
 		t.Moves = append(t.Moves, wrap(k%2))
 	}
-	t.Moves[0].Detail = "The very first time there is no such loop yet: " + set.School.first()
+	t.Moves[0] = set.School.first()
 	if set.Start == knot.Right {
 		t.Mirror(2)
 	}
@@ -212,10 +209,15 @@ func wrap(me int) move.Move {
 		Gate:   "The wrap lies close in the elbow of the one before."}
 }
 
-// first says what the first loop goes through instead of a loop above it.
-func (s School) first() string {
+// first is the first loop, made by the left strand: it has no loop above it to go
+// down through.
+func (s School) first() move.Move {
+	m := move.Move{Strand: 0, Naming: [][]int{{1}}, Passes: []move.Pass{{How: move.Over, Of: []int{1}}},
+		Text:   "The first time: {me} {infront 0} {strands 0}, and down beside it.",
+		Detail: "Leave the loop open: the other goes down through it next."}
 	if s == "round-both" {
-		return "it goes on round its own standing part as well, and down through its own."
+		m.Passes = append(m.Passes, move.Pass{How: move.Under, Of: []int{1}})
+		m.Text = "The first time: {me} {infront 0} {strands 0}, round its own standing part, {infront 1} {strands 0}, and down through its own loop."
 	}
-	return "it goes round the other strand alone, and down."
+	return m
 }

@@ -83,7 +83,7 @@ func TestTheSideThatStartsMakesTheFirstWrap(t *testing.T) {
 			if a, b := got.Paths[0].Points[0].X, got.Paths[1].Points[0].X; a >= b {
 				t.Errorf("%s, %s: the left strand begins at %.2f, the right at %.2f", side, school, a, b)
 			}
-			if !strings.Contains(got.Moves[0].Detail, "first time") {
+			if !strings.Contains(got.Moves[0].Text, "first time") {
 				t.Errorf("%s, %s: nothing is said of the first loop", side, school)
 			}
 		}
