@@ -57,7 +57,7 @@ func Pieces() []piece.Document {
 			"Cut from the note on the last one; see the warning."),
 		notation.With(piece.Begin("Boathouse door", "key-fob", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 130), "mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish singe-and-press", c("A", four(3), inside), c("B", four(1), inside)),
 		notation.With(piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 88), "mount A B, half-knot 17 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
-		note(notation.With(piece.Begin("Regatta wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 163), "mount A B, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press", c("A", four(0), inside), c("B", four(2), inside), c("C", four(4), piece.Legs{})),
+		note(notation.With(piece.Begin("Regatta wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 172), "mount A B, gap 9mm, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press", c("A", four(0), inside), c("B", four(2), inside), c("C", four(4), piece.Legs{})),
 			"For the timekeepers: the watch hangs from the clip."),
 		notation.With(piece.Begin("Spring fair diamonds", "charm", ring(30, 2), 134), "mount A B C, diamond 2 inside=bead hole=5mm long=7mm wide=9mm, diamond 1 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
 			c("A", four(6), inside), c("B", four(6), inside), c("C", four(6), inside), c("D", piece.Cotton(2, "#e9e4d6"), piece.Legs{})),

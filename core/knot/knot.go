@@ -75,9 +75,11 @@ type Knot struct {
 	// Above, where it is not nil, is the bare length that it needs above it.
 	Above func([]Strand) Room `json:"-"`
 	// Fold, where it is not nil, folds the band that is tied so far back to a loop
-	// of so many mm inside, 0 for all of it; FoldMoves are its moves.
-	Fold      func(Section) float64     `json:"-"`
-	FoldMoves func(Section) []move.Move `json:"-"`
+	// of so many mm inside, 0 for all of it; FoldMoves are its moves, where its ends
+	// are led through its start, after the strand of a place from 0, or stay behind it
+	// where that is below 0.
+	Fold      func(Section) float64       `json:"-"`
+	FoldMoves func(after int) []move.Move `json:"-"`
 	// Cross, where it is not nil, is how often the rows of a section are crossed.
 	Cross func(Section) int `json:"-"`
 	// Anew is what is put into a piece for a new one of it, where so many strands

@@ -35,6 +35,9 @@ type Work struct {
 	// Core is what a wrap goes round besides the strands: the section of a band
 	// that was folded back. The strands then end in it.
 	Core []Disc
+	// Through is set where the strands lie along that core instead, and hang on below
+	// the wrap.
+	Through bool
 	// LeftHanded makes what has no side of its own the mirror of what a
 	// right-handed maker ties.
 	LeftHanded bool

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -9,15 +10,76 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
+	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// folded is a band that was folded back: what comes now wraps both its parts,
-// and its ends point up.
+// folded is a band that was folded back: what comes now wraps both its parts.
+// Its ends were led through its start and hang down before it, or point up behind it.
 type folded struct {
 	at    float64 // y where the end meets the band
 	thick float64
+	led   bool
+}
+
+// opening is a bare stretch at the start of a band, between two strands of it.
+type opening struct {
+	top, bottom float64
+	x, wide     float64 // its middle, and the room between the strands
+	after       int     // the strand to its left, by its place there from 0
+}
+
+// opening is the widest that the band's ends can be led through: under the first
+// section, where strands hang bare; of those as wide, the one nearest to the middle.
+func (w *walk) opening(begin float64) opening {
+	out := opening{top: begin, bottom: begin}
+	for i, s := range w.plan.Sections {
+		if k, _ := knot.Get(s.Do); k.Bare && w.tops[i][0] <= out.bottom+0.1 {
+			out.bottom = math.Max(out.bottom, w.tops[i][1])
+		}
+	}
+	type strand struct{ x, r float64 }
+	var there []strand
+	y := (out.top + out.bottom) / 2
+	for _, l := range w.legs {
+		for k := 1; k < len(l.points); k++ {
+			if a, b := l.points[k-1], l.points[k]; a.Y <= y && b.Y > y {
+				there = append(there, strand{curve.Lerp(a, b, (y-a.Y)/(b.Y-a.Y)).X, w.thick(l) / 2})
+				break
+			}
+		}
+	}
+	slices.SortFunc(there, func(a, b strand) int { return cmp.Compare(a.x, b.x) })
+	for k := 1; k < len(there); k++ {
+		a, b := there[k-1], there[k]
+		left, right := a.x+a.r, b.x-b.r
+		const same = 0.05 // mm
+		if more := (right - left) - out.wide; more > same || more > -same && math.Abs(left+right)/2 < math.Abs(out.x) {
+			out.x, out.wide, out.after = (left+right)/2, right-left, k-1
+		}
+	}
+	return out
+}
+
+// side is how many ends of a diameter lie beside one another in the opening.
+func (o opening) side(d float64) int {
+	if o.wide >= 1.95*d {
+		return 2
+	}
+	return 1
+}
+
+// needed is how long it must be for so many ends of a diameter, one row over the
+// other.
+func (o opening) needed(ends int, d float64) float64 {
+	side := o.side(d)
+	return (float64((ends+side-1)/side) + 0.6) * d
+}
+
+// takes tells whether so many ends go through it.
+func (o opening) takes(ends int, d float64) bool {
+	return o.wide >= 0.95*d && o.bottom-o.top >= o.needed(ends, d)-0.01
 }
 
 // foldBack bends the band below a place into a loop that comes back to it from
@@ -44,6 +106,11 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 			}
 			wide = math.Max(wide, d)
 		}
+	}
+	open := w.opening(begin)
+	led := open.takes(len(w.hanging), wide)
+	if led {
+		begin = open.bottom // the band proper begins under it
 	}
 	band := w.y - begin
 	// The band's middle line is longer than the inside by half a turn of half
@@ -104,11 +171,23 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	for _, l := range w.hanging {
 		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
 	}
+	w.fold = &folded{at: at, thick: thick, led: led}
+	if led {
+		w.leadThrough(i, &sec, open, wide)
+	} else if first := w.plan.Sections[0]; w.into == nil {
+		mm := math.Ceil(open.needed(len(w.hanging), wide))
+		seq := slices.Insert(slices.Clone(w.written), first.Index+1, bare(mm))
+		w.say("start-closed", i, &Fix{Label: fmt.Sprintf("Leave %.0f mm bare at the start", mm), Set: []Set{{Path: "sequence", Value: seq}}},
+			"The band's ends lie behind it: to lead them through its start {%.1fmm} must be bare there, and {%.1fmm} are.", mm, open.bottom-open.top)
+	}
 	w.keep(sec, at, bottom)
-	w.fold = &folded{at: at, thick: thick}
-	w.y, w.clear = at, 0
+	w.y, w.clear = w.fold.at, 0
+	between := -1
+	if led {
+		between = open.after
+	}
 	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: inner, Actions: []Action{}}
-	for _, m := range k.FoldMoves(s) {
+	for _, m := range k.FoldMoves(between) {
 		step.Actions = append(step.Actions, w.action(m, move.Names{}, nil))
 	}
 	w.plan.Steps = append(w.plan.Steps, step)
@@ -117,6 +196,109 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	w.stop = w.o.Until > 0 && w.actions >= w.o.Until
 	w.plan.Checks = append(w.plan.Checks, Check{"loop", i, fmt.Sprintf("The loop measures {%.0fmm} inside, laid flat, and has no twist.", inner)})
 	return nil
+}
+
+// bare is a section that leaves strands bare so far.
+func bare(mm float64) knot.Section {
+	gap, _ := knot.That(func(k knot.Knot) bool { return k.Bare })
+	s, _ := knot.New(gap.ID)
+	return s.Put("length_mm", mm)
+}
+
+// leadThrough leads the ends of a folded band from behind through its opening and
+// down before it: the middle ones lowest, the next over them, and so on. All hang to
+// one height, where what is tied next begins.
+func (w *walk) leadThrough(i int, sec *Section, open opening, d float64) {
+	n, side := len(w.hanging), open.side(d)
+	face := w.fold.thick/2 + 0.55*d // before the band
+	low := w.fold.at
+	lines := make([][]r3.Vec, n)
+	for p, l := range w.hanging {
+		off := float64(p) - float64(n-1)/2 // from the middle, in strands
+		row, through := math.Floor(math.Abs(off)), open.x
+		if side == 2 {
+			through += math.Copysign(0.51*d, off)
+		} else if row *= 2; off > 0 || n%2 == 1 && off != 0 {
+			row++
+			if off < 0 {
+				row -= 2
+			}
+		}
+		y := open.bottom - (0.55+row*1.01)*d
+		x := off * 1.01 * d // where it hangs
+		turn := y + (0.5-0.3*math.Min(row, 1))*d
+		lines[p] = []r3.Vec{
+			l.at,
+			{X: l.at.X, Y: math.Min(l.at.Y-0.2*d, turn+0.9*d), Z: l.at.Z},
+			{X: (l.at.X + through) / 2, Y: turn, Z: 0.7 * l.at.Z},
+			{X: through, Y: y, Z: -0.8 * d},
+			{X: through, Y: y, Z: 0.8 * d},
+			{X: (through + x) / 2, Y: y + 0.2*d, Z: 0.5*face + (0.4+0.5*row)*d},
+			{X: x, Y: y + (1.2+row)*d, Z: face},
+		}
+		low = math.Max(low, y+(2+row)*d)
+	}
+	for p := range lines {
+		end := lines[p][len(lines[p])-1]
+		lines[p] = curve.Spline(append(lines[p], r3.Vec{X: end.X, Y: low, Z: end.Z}), false).Points
+	}
+	w.clearOf(lines, open.top-2*d, low+2*d)
+	for p, l := range w.hanging {
+		line := lines[p]
+		mm := curve.Curve{Points: line}.Length()
+		l.free(i, knot.Free, line...)
+		l.parts = append(l.parts, Part{i, mm})
+		l.rulered++
+		sec.Use = append(sec.Use, Use{p + 1, w.d.Cords[l.cord].ID, mm})
+	}
+	w.fold.at = low
+}
+
+// clearOf moves lines that hanging strands will take clear of one another and of the
+// band between two y, which stays where it is.
+func (w *walk) clearOf(lines [][]r3.Vec, from, to float64) {
+	var band []tighten.Strand
+	near := func(v r3.Vec, d float64) bool { // enough that it may be pressed
+		for _, line := range lines {
+			for k := 0; k < len(line); k += 4 {
+				if r3.Norm2(r3.Sub(line[k], v)) < 9*d*d {
+					return true
+				}
+			}
+		}
+		return false
+	}
+	for _, l := range w.legs {
+		var run []r3.Vec
+		put := func() {
+			if len(run) > 2 {
+				band = append(band, tighten.Strand{Route: run, Diameter: w.thick(l)})
+			}
+			run = nil
+		}
+		for _, v := range l.points {
+			if v.Y < from || v.Y > to || !near(v, w.thick(l)) {
+				put()
+				continue
+			}
+			run = append(run, v)
+		}
+		if n := len(run); n > 0 && r3.Norm(r3.Sub(run[n-1], l.at)) < 1e-9 { // its line goes on from there
+			for n > 0 && r3.Norm(r3.Sub(run[n-1], l.at)) < 2*w.thick(l) {
+				n--
+			}
+			run = run[:n]
+		}
+		put()
+	}
+	strands := make([]tighten.Strand, len(lines))
+	for p, l := range w.hanging {
+		strands[p] = tighten.Strand{Route: lines[p], Diameter: w.thick(l)}
+	}
+	parted, _ := tighten.Part(strands, band...)
+	for p := range lines {
+		lines[p] = parted[p].Points
+	}
 }
 
 // longest is the count and the index of the section of knots that is longest.
@@ -206,8 +388,14 @@ func (w *walk) core(high float64) []knot.Disc {
 		return nil
 	}
 	var out []knot.Disc
+	if w.fold.led { // they go on down through the wrap
+		for _, l := range w.hanging {
+			out = append(out, knot.Disc{X: l.at.X, Z: l.at.Z, R: w.thick(l) / 2})
+		}
+	}
 	for _, l := range w.legs {
 		r := w.thick(l) / 2
+		l.together()
 		for _, v := range l.points {
 			if v.Y >= w.fold.at-r && v.Y <= w.fold.at+high+r {
 				out = append(out, knot.Disc{X: v.X, Z: v.Z, R: r})

@@ -168,6 +168,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	}
 	if k.Wraps != nil {
 		work.Core = w.core(k.Wraps(work))
+		work.Through = w.fold != nil && w.fold.led
 	}
 	tied, err := w.tieFitting(&work)
 	if err != nil {
@@ -186,7 +187,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 			return w.hold(i, path, s, work, tied, chosen, own, places, middle, done)
 		}
 	}
-	if w.fold != nil && tied.Ends { // they point up behind the band
+	if w.fold != nil && !w.fold.led && tied.Ends { // they point up behind the band
 		tied.Paths = slices.Clone(tied.Paths)
 		for k := range tied.Paths {
 			tied.Paths[k].Points = slices.Clone(tied.Paths[k].Points)
@@ -198,7 +199,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 		tied.Height = 0
 	}
 	w.lay(i, s, work, tied, chosen, own, places, middle)
-	if w.fold != nil {
+	if w.fold != nil && !w.fold.led {
 		w.y = w.fold.at
 	}
 	return nil

@@ -2,6 +2,7 @@ package tighten
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 
@@ -13,9 +14,11 @@ import (
 // nothing: what lies clear stays where it is, and the ends stay put. It cannot
 // tell over from under: the strands must be laid on their right sides.
 //
+// What is still is kept clear of and stays as it is.
+//
 // It gives the strands with nodes a quarter of a diameter apart, and the least
 // gap over the mean of diameters that is left.
-func Part(strands []Strand) ([]curve.Curve, float64) {
+func Part(strands []Strand, still ...Strand) ([]curve.Curve, float64) {
 	const (
 		every  = 0.25 // of a diameter between nodes
 		want   = 1.005
@@ -24,6 +27,8 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 		share  = 0.5 // of an overlap taken away in a round
 		near   = 0.9 // diameters of cord between nodes that are held from bending
 	)
+	moving := len(strands)
+	strands = append(slices.Clone(strands), still...)
 	var x []r3.Vec
 	var of, first []int
 	var along []float64
@@ -49,6 +54,9 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 		grid := newNear(x, widest*(want+skinP))
 		for a, v := range x {
 			for _, b := range grid.of(v, a+1) {
+				if of[a] >= moving && of[b] >= moving {
+					continue
+				}
 				d := (strands[of[a]].Diameter + strands[of[b]].Diameter) / 2
 				if of[a] == of[b] {
 					// A cord bends no tighter than half its diameter: the chord of an arc
@@ -80,7 +88,11 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 			if dist >= want*p.d || dist < 1e-9 {
 				continue
 			}
-			push := r3.Scale(share*(want*p.d-dist)/dist/2, w)
+			each := share / 2
+			if of[p.a] >= moving || of[p.b] >= moving {
+				each = share // the other gives no way
+			}
+			push := r3.Scale(each*(want*p.d-dist)/dist, w)
 			move[p.a] = r3.Sub(move[p.a], push)
 			move[p.b] = r3.Add(move[p.b], push)
 		}
@@ -89,7 +101,7 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 		}
 		// A cord bends; it does not kink: neighbours go along.
 		for range 3 {
-			for i := range strands {
+			for i := range moving {
 				for k := first[i]; k < first[i+1]; k++ {
 					a, b := max(first[i], k-1), min(first[i+1]-1, k+1)
 					eased[k] = r3.Scale(0.25, r3.Add(r3.Add(move[a], move[b]), r3.Scale(2, move[k])))
@@ -97,15 +109,15 @@ func Part(strands []Strand) ([]curve.Curve, float64) {
 			}
 			move, eased = eased, move
 		}
-		for i := range strands {
+		for i := range moving {
 			for k := first[i]; k < first[i+1]; k++ {
 				ends := math.Min(1, float64(min(k-first[i], first[i+1]-1-k))*every/0.8)
 				x[k] = r3.Add(x[k], r3.Scale(1.6*ends, move[k]))
 			}
 		}
 	}
-	out := make([]curve.Curve, len(strands))
-	for i := range strands {
+	out := make([]curve.Curve, moving)
+	for i := range out {
 		out[i] = curve.Curve{Points: append([]r3.Vec{}, x[first[i]:first[i+1]]...)}
 	}
 	return out, gap

@@ -30,17 +30,25 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: 1}, Bends: true}
 		},
 		Fold:      func(s knot.Section) float64 { return knot.Of[Settings](s).InnerMM },
-		FoldMoves: func(knot.Section) []move.Move { return moves() },
+		FoldMoves: moves,
 		Sample:    knot.Sample{Line: "mount A B, square-knot 12, fold-back 50mm, gather C turns=4", Cords: 2, Section: 2},
 	})
 }
 
-// moves are the moves of a fold back.
-func moves() []move.Move {
-	return []move.Move{
+// moves are the moves of a fold back whose ends are led through the start, or lie
+// behind the band.
+func moves(after int) []move.Move {
+	out := []move.Move{
 		{Strand: -1, Text: "Fold the band back on itself, its face outwards, till its end meets it at the mark.",
 			Detail: "The loop measures {length} inside, laid flat.", Gate: "The loop has no twist."},
-		{Strand: -1, Text: "Lay the end flat against the back of the band, its ends pointing up, and hold it with a clip.",
-			Detail: "Match knot to knot, so that the wrap finds one thickness."},
 	}
+	if after >= 0 {
+		return append(out,
+			move.Move{Strand: -1, Naming: [][]int{{after, after + 1}}, Text: "Lead the ends from behind through the opening at the start, between {strands 0}.",
+				Detail: "The middle ends lowest, the next over them. Let them hang down before the band, side by side.", Gate: "No end crosses another."},
+			move.Move{Strand: -1, Text: "Pull them even till the loop has its length, and hold it with a clip.",
+				Detail: "Match knot to knot, so that the wrap finds one thickness."})
+	}
+	return append(out, move.Move{Strand: -1, Text: "Lay the end flat against the back of the band, its ends pointing up, and hold it with a clip.",
+		Detail: "Match knot to knot, so that the wrap finds one thickness."})
 }

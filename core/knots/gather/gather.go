@@ -106,7 +106,11 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 	t.LengthMM = t.Height / 2 // where its eye comes to lie
 	for i, l := range w.Strands {
 		if w.Core != nil {
-			t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{l.At}})
+			path := []r3.Vec{l.At}
+			if w.Through {
+				path = append(path, r3.Vec{X: l.At.X, Y: t.Height, Z: l.At.Z})
+			}
+			t.Paths = append(t.Paths, knot.Path{Points: path})
 			continue
 		}
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: ds[i].X, Z: ds[i].Z}, {X: ds[i].X, Y: t.Height, Z: ds[i].Z}}})

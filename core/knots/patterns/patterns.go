@@ -42,7 +42,7 @@ func All() []Pattern {
 			notation.With(piece.Begin("Bead diamonds", "charm", piece.SplitRing(30, 2), 134), "mount A B C, diamond 2 inside=bead hole=5mm long=7mm wide=9mm, diamond 1 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
 				piece.Cord{ID: "A", Stuff: piece.Cotton(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Cotton(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Cotton(3, piece.Chalk), Legs: inside}, piece.Cord{ID: "D", Stuff: piece.Cotton(2, piece.Rust)})},
 		{"wrist-strap", "Wrist strap", "A long flat band folded back to a loop for the wrist and held by a wrap.",
-			notation.With(piece.Begin("Wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 163), "mount A B, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press",
+			notation.With(piece.Begin("Wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 172), "mount A B, gap 9mm, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Rust), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(2.2, piece.Sand)})},
 		{"berry-charm", "Berry charm", "A berry knot under a short sinnet, locked, with a combed end.",
 			notation.With(piece.Begin("Berry charm", "charm", piece.SplitRing(30, 2), 164), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm",
