@@ -73,7 +73,7 @@ generated: $(STAMPS)/npm
 	(cd web && npm run --silent types); \
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \
 	rm -rf $$tmp; echo "generated code is up to date"
-	$(GO) test ./core/knots -run TestEmbeddedShapesAreOfTheirRoutes
+	$(GO) test ./core/knots -run TestEmbedded
 	$(GO) test ./core/knots/ball -run TestEveryBallIsEmbedded
 
 go-tests: $(STAMPS)/web

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"nimblebight/core/knots/ball"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
 
@@ -62,6 +63,19 @@ func TestEmbeddedShapesAreOfTheirRoutes(t *testing.T) {
 			if s := f.EmbeddedFrames()[shapes.FrameKey(name, 0)]; s.Made != tighten.Fingerprint(p, shapes.FrameSettings) {
 				t.Errorf("the key frames of %s of %s are of another route or another solver", name, f.Folder)
 			}
+		}
+	}
+}
+
+// The stoppers of balls are knots of other folders, embedded with the balls.
+func TestEmbeddedStoppersAreOfTheirRoutes(t *testing.T) {
+	all := ball.Stoppers()
+	if len(all) != 2 {
+		t.Fatalf("%d stoppers", len(all))
+	}
+	for _, r := range all {
+		if s := ball.Embedded()[ball.StopperKey(r.Name)]; s.Made != ball.StopperMade(r) || len(s.Strands) != 1 {
+			t.Errorf("the stopper %s is not embedded, or was drawn up from another route or by another solver", r.Name)
 		}
 	}
 }

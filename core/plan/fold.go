@@ -136,7 +136,11 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	}
 	length := 2*inner + around
 	at := w.y - length
-	loop := newLoop(length, thick)
+	held := 0.0
+	if led { // under the wrap and the ends that hang out of it its legs lie together
+		held = 10 * wide
+	}
+	loop := newLoop(length, thick, held)
 	for _, l := range w.legs {
 		for k, v := range l.points {
 			if v.Y > at {
@@ -319,16 +323,19 @@ type loop struct {
 	line              []r3.Vec
 }
 
-// newLoop lays a band of a length into a drop-shaped loop: two legs that part
-// slowly, and a half circle.
-func newLoop(length, thick float64) loop {
+// newLoop lays a band of a length into a drop-shaped loop: two legs that lie together
+// for so far, though for no more than a third of the way, then part slowly, and a half
+// circle.
+func newLoop(length, thick, held float64) loop {
 	l := loop{thick: thick, wide: math.Max(0.09*length, 0.75*thick)}
 	leg := func(drop float64) []r3.Vec {
 		var out []r3.Vec
 		const n = 80
 		for k := 0; k <= n; k++ {
 			u := float64(k) / n
-			e := u * u * (3 - 2*u)
+			from := math.Min(held, drop/3)
+			v := math.Max(0, (u*drop-from)/math.Max(drop-from, 1e-9))
+			e := v * v * (3 - 2*v)
 			out = append(out, r3.Vec{Y: drop * u, Z: thick/2 + (l.wide-thick/2)*e})
 		}
 		return out

@@ -66,7 +66,7 @@ func TestEndsAreLedThroughTheStart(t *testing.T) {
 			if codes(p) != "" {
 				t.Errorf("with the way out: %s", codes(p))
 			}
-			if least := nearest(p, 3); least < 0.86 { // the floor of cord that lies free
+			if least := nearest(p, 3); least < knot.Free.Least() {
 				t.Errorf("%d cords%s: an end comes within %.3f of a diameter", n, inner, least)
 			}
 			low := map[float64]bool{}

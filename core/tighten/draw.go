@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 
@@ -63,6 +64,12 @@ func DrawUp(ctx context.Context, p Problem, set Settings) (Result, error) {
 		}
 		curves, set.Warm = best, true
 	}
+	still := make([][]r3.Vec, len(curves)) // as given; sampled again and again it would lose its bends
+	for i := range curves {
+		if i < len(p.Held) && p.Held[i] > 0 {
+			still[i] = last(curves[i].Points, p.Held[i])
+		}
+	}
 	film := film{most: set.Frames}
 	for stage, per := range set.PerDiameter {
 		rx := newRelaxer(p, curves, cell, per)
@@ -82,6 +89,13 @@ func DrawUp(ctx context.Context, p Problem, set Settings) (Result, error) {
 			return Result{}, err
 		}
 		curves, cell = rx.curves(), rx.cell
+		for i, run := range still {
+			if run != nil {
+				pts := curves[i].Points
+				free := len(pts) - len(last(pts, p.Held[i]))
+				curves[i].Points = append(slices.Clone(pts[:free]), run...)
+			}
+		}
 		res.Residual = rx.residual
 		res.Steps += rx.steps
 		res.Least = math.Min(res.Least, rx.least)
@@ -109,6 +123,16 @@ func DrawUp(ctx context.Context, p Problem, set Settings) (Result, error) {
 		res.Frames, res.Cells = film.cut(curves, cell)
 	}
 	return res, nil
+}
+
+// last are the points that lie on the last so much of a line.
+func last(pts []r3.Vec, length float64) []r3.Vec {
+	k := len(pts) - 1
+	for k > 0 && length > 0 {
+		length -= r3.Norm(r3.Sub(pts[k], pts[k-1]))
+		k--
+	}
+	return pts[min(k+1, len(pts)-1):]
 }
 
 // GapOf is the least distance between strands of a problem that lie along the

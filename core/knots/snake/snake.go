@@ -125,7 +125,7 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 		threads[1] = lattice(shape, 1, 2)[:1]
 	}
 	for t := range threads {
-		threads[t] = begun(first.Strands[t], lattice(shape, t, firstWraps), threads[t])
+		threads[t] = begun(first.Strands[t], threads[t], free(shape, t))
 	}
 	const off = 25 * math.Pi / 180 // from straight down, the work begins
 	begins := math.Inf(1)
@@ -167,6 +167,9 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 	for _, pts := range knot.Clear(lines[:], d) {
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
+	if count == 1 { // the first loop alone has no wrap to lie on
+		t.Part(w.Strands)
+	}
 	for k := range count { // where its wraps are, so that one looks like the next
 		t.Cells = append(t.Cells, d*math.Max(0, math.Min(t.Height/d, shape.Pitch*(float64(k)-0.5)-top+straight)))
 	}
@@ -187,18 +190,17 @@ func tieSnake(w knot.Work) (knot.Tied, error) {
 	return t, nil
 }
 
-// begun is a thread that begins as the shape of the first loop has it. Both end
-// alike; what is between is told by the cord to there.
-func begun(shape, whole, thread []r3.Vec) []r3.Vec {
-	if n := len(whole); len(thread) >= n {
-		return append(slices.Clone(shape), thread[n:]...)
+// begun is a thread that begins as the shape of the first loop has it, up to where
+// that lies as the row does.
+func begun(shape, thread []r3.Vec, free int) []r3.Vec {
+	join := thread[free-1]
+	best := 0
+	for i, v := range shape {
+		if r3.Norm2(r3.Sub(v, join)) < r3.Norm2(r3.Sub(shape[best], join)) {
+			best = i
+		}
 	}
-	left := knot.Curve(whole[len(thread)-1:]).Length()
-	last := len(shape) - 1
-	for ; last > 1 && left > 0; last-- {
-		left -= r3.Norm(r3.Sub(shape[last], shape[last-1]))
-	}
-	return slices.Clone(shape[:last+1])
+	return append(slices.Clone(shape[:best]), thread[free-1:]...)
 }
 
 // wrap is the wrap that a strand makes.

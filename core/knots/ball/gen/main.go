@@ -17,6 +17,7 @@ import (
 	"sync"
 	"time"
 
+	_ "nimblebight/core/knots" // the routes of the stoppers
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/shapes"
 )
