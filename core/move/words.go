@@ -2,7 +2,6 @@ package move
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -25,44 +24,99 @@ func (m Move) Say(names Names) Words {
 	return Words{m.say(m.Text, names), m.say(m.Detail, names), m.say(m.Gate, names)}
 }
 
-var slot = regexp.MustCompile(`\{(me|from|to|turn|cord|front|over|infront|above|face|strands)(?: (\d))?\}`)
+// slots are what a template may hold in braces; those of passings and namings have a
+// number after them.
+var slots = map[string]bool{"me": false, "from": false, "to": false, "turn": false, "cord": false,
+	"front": true, "over": true, "infront": true, "above": true, "face": true, "strands": true}
+
+// cut finds the next slot of a template: what stands before it, its name and number,
+// and the rest. Braces that hold no slot of a move, as {length}, are left alone.
+func cut(template string) (before, name string, n int, rest string, ok bool) {
+	for from := 0; ; {
+		i := strings.IndexByte(template[from:], '{')
+		if i < 0 {
+			return template, "", 0, "", false
+		}
+		i += from
+		j := strings.IndexByte(template[i:], '}')
+		if j < 0 {
+			return template, "", 0, "", false
+		}
+		j += i
+		name := template[i+1 : j]
+		if k := len(name) - 2; k > 0 && name[k] == ' ' && name[k+1] >= '0' && name[k+1] <= '9' {
+			n, name = int(name[k+1]-'0'), name[:k]
+		}
+		if _, ok := slots[name]; ok {
+			return template[:i], name, n, template[j+1:], true
+		}
+		n, from = 0, i+1
+	}
+}
 
 // Slots are the slots of a template, for tests.
-func Slots(template string) []string { return slot.FindAllString(template, -1) }
+func Slots(template string) []string {
+	var out []string
+	for {
+		_, name, n, rest, ok := cut(template)
+		if !ok {
+			return out
+		}
+		if slots[name] {
+			name = fmt.Sprintf("%s %d", name, n)
+		}
+		out, template = append(out, "{"+name+"}"), rest
+	}
+}
 
 func (m Move) say(template string, names Names) string {
 	if template == "" {
 		return ""
 	}
-	said := slot.ReplaceAllStringFunc(template, func(s string) string {
-		part := slot.FindStringSubmatch(s)
-		n, _ := strconv.Atoi(part[2]) // digits, or none for the first
-		switch part[1] {
-		case "me":
-			return m.strands([]int{m.Strand}, names)
-		case "from":
-			return string(m.From)
-		case "to":
-			return string(m.To)
-		case "turn":
-			return m.Turn
-		case "cord":
-			if m.Strand >= 0 && m.Strand < len(names.Cords) {
-				return names.Cords[m.Strand]
-			}
-			return ""
-		case "strands":
-			return m.strands(m.Naming[n], names)
+	var b strings.Builder
+	b.Grow(2 * len(template))
+	for {
+		before, name, n, rest, ok := cut(template)
+		b.WriteString(before)
+		if !ok {
+			break
 		}
-		p := m.Passes[n]
-		word := map[string][2]string{"front": {"behind", "in front of"}, "infront": {"behind", "in front of"}, "face": {"behind", "in front"},
-			"over": {"under", "over"}, "above": {"under", "over"}}[part[1]][b2i(p.How)]
-		if part[1] == "front" || part[1] == "over" {
-			return word + " " + m.strands(p.Of, names)
-		}
-		return word
-	})
+		m.fill(&b, name, n, names)
+		template = rest
+	}
+	said := b.String()
 	return strings.ToUpper(said[:1]) + said[1:]
+}
+
+// passed are the words for under and over by the slot that asks for them.
+var passed = map[string][2]string{"front": {"behind", "in front of"}, "infront": {"behind", "in front of"}, "face": {"behind", "in front"},
+	"over": {"under", "over"}, "above": {"under", "over"}}
+
+// fill writes what stands for a slot.
+func (m Move) fill(b *strings.Builder, slot string, n int, names Names) {
+	switch slot {
+	case "me":
+		m.strands(b, []int{m.Strand}, names)
+	case "from":
+		b.WriteString(string(m.From))
+	case "to":
+		b.WriteString(string(m.To))
+	case "turn":
+		b.WriteString(m.Turn)
+	case "cord":
+		if m.Strand >= 0 && m.Strand < len(names.Cords) {
+			b.WriteString(names.Cords[m.Strand])
+		}
+	case "strands":
+		m.strands(b, m.Naming[n], names)
+	default:
+		p := m.Passes[n]
+		b.WriteString(passed[slot][b2i(p.How)])
+		if slot == "front" || slot == "over" {
+			b.WriteByte(' ')
+			m.strands(b, p.Of, names)
+		}
+	}
 }
 
 func b2i(how How) int {
@@ -73,8 +127,9 @@ func b2i(how How) int {
 }
 
 // strands names strands by the places that they have when the move begins.
-func (m Move) strands(of []int, names Names) string {
-	var places []int
+func (m Move) strands(b *strings.Builder, of []int, names Names) {
+	var few [8]int
+	places := few[:0]
 	for _, i := range of {
 		place := i
 		if m.Order != nil {
@@ -87,11 +142,12 @@ func (m Move) strands(of []int, names Names) string {
 		}
 	}
 	slices.Sort(places)
-	s := "s"
-	if len(places) == 1 {
-		s = ""
+	b.WriteString("strand")
+	if len(places) != 1 {
+		b.WriteByte('s')
 	}
-	return fmt.Sprintf("strand%s %s", s, Places(places))
+	b.WriteByte(' ')
+	b.WriteString(Places(places))
 }
 
 // Places writes strand places as a maker reads them: "2", "2 and 3", "2 to 4".
@@ -104,13 +160,13 @@ func Places(ps []int) string {
 	case len(ps) == 0:
 		return "none"
 	case len(ps) == 1:
-		return fmt.Sprint(ps[0])
+		return strconv.Itoa(ps[0])
 	case run:
-		return fmt.Sprintf("%d to %d", ps[0], ps[len(ps)-1])
+		return strconv.Itoa(ps[0]) + " to " + strconv.Itoa(ps[len(ps)-1])
 	}
 	var s []string
 	for _, p := range ps[:len(ps)-1] {
-		s = append(s, fmt.Sprint(p))
+		s = append(s, strconv.Itoa(p))
 	}
-	return strings.Join(s, ", ") + " and " + fmt.Sprint(ps[len(ps)-1])
+	return strings.Join(s, ", ") + " and " + strconv.Itoa(ps[len(ps)-1])
 }
