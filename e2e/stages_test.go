@@ -162,7 +162,7 @@ func TestALogEntryIsWrittenDown(t *testing.T) {
 
 // A left-handed maker gets steps and pictures mirrored, and inches where chosen;
 // both are kept for the installation.
-func TestMyWays(t *testing.T) {
+func TestSettings(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/1/tie")
 	v.until("it is drawn", `document.querySelector('[data-testid="hang"] path.lay-body')`)
 	right := eval[string](v, `document.querySelector('[data-testid="hang"] path.lay-ink').getAttribute("d")`)

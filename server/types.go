@@ -182,8 +182,8 @@ type Catalogue struct {
 	Stuff cord.Stuff `json:"stuff"`
 	// Ball is what is asked of a ball where nothing is said yet, BallMethods how one is
 	// tied.
-	Ball     FistRequest `json:"ball"`
-	BallMethods []ball.Method  `json:"ball_methods"`
+	Ball        FistRequest   `json:"ball"`
+	BallMethods []ball.Method `json:"ball_methods"`
 }
 
 // CatalogueKnot is a knot with the section that it starts as.

@@ -115,7 +115,6 @@ type Field struct {
 }
 
 var (
-	sideType    = reflect.TypeFor[Side]()
 	placeType   = reflect.TypeFor[Place]()
 	cordType    = reflect.TypeFor[CordID]()
 	cordsType   = reflect.TypeFor[CordIDs]()

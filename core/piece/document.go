@@ -7,9 +7,7 @@
 package piece
 
 import (
-	"bytes"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -19,7 +17,6 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/knot"
 	_ "nimblebight/core/knots" // a piece is read by what the catalogue says of its knots
-	"nimblebight/core/unknown"
 )
 
 // Format and Version mark a piece document.
@@ -79,61 +76,6 @@ type Legs struct {
 	FirstMM     float64 `json:"first_mm"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
-}
-
-// MarshalJSON writes "equal", "short-inside" or {"first_mm": 300}.
-func (l Legs) MarshalJSON() ([]byte, error) {
-	switch {
-	case l.FirstMM != 0:
-		return unknown.Marshal(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
-	case l.ShortInside:
-		return []byte(`"short-inside"`), nil
-	}
-	return []byte(`"equal"`), nil
-}
-
-// UnmarshalJSON reads what MarshalJSON writes.
-func (l *Legs) UnmarshalJSON(b []byte) error {
-	switch string(bytes.TrimSpace(b)) {
-	case `"equal"`:
-		*l = Legs{}
-		return nil
-	case `"short-inside"`:
-		*l = Legs{ShortInside: true}
-		return nil
-	}
-	var given struct {
-		FirstMM *float64 `json:"first_mm"`
-	}
-	if json.Unmarshal(b, &given) != nil || given.FirstMM == nil || *given.FirstMM == 0 {
-		return errors.New(`legs: write "equal", "short-inside" or {"first_mm": 300}`)
-	}
-	*l = Legs{FirstMM: *given.FirstMM}
-	return nil
-}
-
-// MarshalJSON writes the document with the fields it did not know.
-func (d Document) MarshalJSON() ([]byte, error) {
-	type plain Document
-	return unknown.Marshal(plain(d), d.Unknown)
-}
-
-// MarshalJSON writes the purpose with the fields it did not know.
-func (p Purpose) MarshalJSON() ([]byte, error) {
-	type plain Purpose
-	return unknown.Marshal(plain(p), p.Unknown)
-}
-
-// MarshalJSON writes the hardware with the fields it did not know.
-func (h Hardware) MarshalJSON() ([]byte, error) {
-	type plain Hardware
-	return unknown.Marshal(plain(h), h.Unknown)
-}
-
-// MarshalJSON writes the cord with the fields it did not know.
-func (c Cord) MarshalJSON() ([]byte, error) {
-	type plain Cord
-	return unknown.Marshal(plain(c), c.Unknown)
 }
 
 // CordByID finds a cord, -1 if there is none.

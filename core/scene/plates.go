@@ -6,7 +6,6 @@ import (
 	"maps"
 	"math"
 	"slices"
-	"sort"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
@@ -223,12 +222,18 @@ func fill(tiles []*tile, l plan.Layout) {
 			}
 			last[k] = i
 		}
+		first := 0 // tile that the span may lie in
 		for i := 0; i+1 < len(s.Points); i++ {
 			a, b := s.Points[i], s.Points[i+1]
-			lo, hi := math.Min(a.Y, b.Y), math.Max(a.Y, b.Y)
-			long := r3.Norm(r3.Sub(b, a)) > 2*thick
-			k := sort.Search(len(tiles), func(k int) bool { return tiles[k].y1+m >= lo })
-			for ; k < len(tiles) && tops[k]-m <= hi; k++ {
+			lo, hi := min(a.Y, b.Y), max(a.Y, b.Y)
+			long := r3.Norm2(r3.Sub(b, a)) > 4*thick*thick
+			for first > 0 && tiles[first-1].y1+m >= lo { // the next span is not far from the last
+				first--
+			}
+			for first < len(tiles) && tiles[first].y1+m < lo {
+				first++
+			}
+			for k := first; k < len(tiles) && tops[k]-m <= hi; k++ {
 				p, q, lieP, lieQ := a, b, s.Lies[i], s.Lies[i+1]
 				if long { // cut off straight strand where it leaves
 					lie := knot.Knotted

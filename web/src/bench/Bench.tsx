@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, Failed, Offline } from "../api/client";
 import { useCatalogue, useChange, useKnots } from "../api/queries";
@@ -14,7 +14,6 @@ import { Conflict } from "./Conflict";
 import { CordRail } from "./CordRail";
 import { Cut } from "./cut/Cut";
 import { Figures } from "./Figures";
-import { Finder } from "./Finder";
 import { Finish } from "./finish/Finish";
 import { History } from "./History";
 import { insert, KeySheet, useBenchKeys } from "./keys";
@@ -23,9 +22,12 @@ import { Purpose } from "./purpose/Purpose";
 import { SaveSign } from "./SaveSign";
 import { isStage, type Stage } from "./stages";
 import { Stuff } from "./stuff/Stuff";
-import { Palette } from "./tie/Palette";
 import { Tie } from "./tie/Tie";
 import { useWork, WorkProvider } from "./work";
+
+// What finds knots and pieces is loaded when it is opened.
+const Finder = lazy(() => import("./Finder"));
+const Palette = lazy(() => import("./tie/Palette"));
 
 export function Bench({ id, stage }: { id: number; stage: string }) {
   const piece = usePiece(id);
@@ -173,8 +175,10 @@ function Laid({ stage }: { stage: Stage }) {
       {piece.conflict && <Conflict />}
       {past && <History onClose={() => setPast(false)} />}
       {sheet && <KeySheet onClose={() => setSheet(false)} />}
-      {palette && <AddSection />}
-      {finding && <Finder onClose={() => setFinding(false)} />}
+      <Suspense>
+        {palette && <AddSection />}
+        {finding && <Finder onClose={() => setFinding(false)} />}
+      </Suspense>
     </div>
   );
 }

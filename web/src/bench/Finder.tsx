@@ -14,7 +14,7 @@ interface Target {
 }
 
 /** Finder goes to any piece, or any stage of this one, by a few letters. */
-export function Finder({ onClose, piece }: { onClose: () => void; piece?: number }) {
+export default function Finder({ onClose, piece }: { onClose: () => void; piece?: number }) {
   const [path, go] = useLocation();
   const id = piece ?? Number(path.match(/^\/piece\/(\d+)/)?.[1] ?? 0);
   const tags = useTags().data ?? [];

@@ -6,6 +6,9 @@ import { across, length } from "../ui/units";
 
 type Set = (part: Partial<FistRequest>) => void;
 
+/** idOf names a method. */
+const idOf = (m: { mode: string; tail: boolean }) => (m.tail ? `${m.mode} with-tail` : m.mode);
+
 /** Asking is what the ball is wanted of: cord, way, passes, core, or a size or a length to come from. */
 export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: FistAnswer; onSet: Set }) {
   const spools = useDrawer().data ?? [];
@@ -59,9 +62,12 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
       )}
       <Choice
         label="Tied with"
-        value={String(methods.findIndex((w) => w.mode === ask.mode && w.tail === (ask.tail ?? false)))}
-        options={methods.map((w, i) => ({ id: String(i), name: w.name }))}
-        onSet={(v) => onSet({ mode: methods[Number(v)].mode, tail: methods[Number(v)].tail })}
+        value={idOf({ mode: ask.mode, tail: ask.tail ?? false })}
+        options={methods.map((m) => ({ id: idOf(m), name: m.name }))}
+        onSet={(id) => {
+          const m = methods.find((q) => idOf(q) === id);
+          if (m) onSet({ mode: m.mode, tail: m.tail });
+        }}
       />
       {two && (
         <label className="flex items-center justify-between text-sm">

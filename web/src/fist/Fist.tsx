@@ -20,9 +20,9 @@ export function Fist() {
   }, []);
   if (!usual || spools.isPending) {
     return (
-      <p className="p-6" role="status" data-wait>
+      <main className="p-6" role="status" data-wait>
         Drawing balls up…
-      </p>
+      </main>
     );
   }
   return <Asked first={{ ...usual, stuff: spools.data?.[0]?.stuff ?? usual.stuff }} />;

@@ -1,9 +1,8 @@
-import { useEffect, useRef, useState } from "react";
+import { lazy, Suspense, useEffect, useRef, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, whyNot } from "../api/client";
 import { useChange, usePicture, useSettings, useTags } from "../api/queries";
 import type { Bench, Tag } from "../api/types.gen";
-import { Finder } from "../bench/Finder";
 import { Still } from "../hang/Plate";
 import { Alert } from "../ui/Alert";
 import { finds } from "../ui/finds";
@@ -13,6 +12,8 @@ import { length } from "../ui/units";
 import { useKeys } from "../ui/useKeys";
 import { FolderNote } from "./FolderNote";
 import { NewPiece } from "./NewPiece";
+
+const Finder = lazy(() => import("../bench/Finder")); // loaded when it is opened
 
 /** Rack: the pieces hang from a rail, side by side at one scale, each with its paper tag. */
 export function Rack() {
@@ -91,7 +92,7 @@ export function Rack() {
         </ul>
       </main>
       {starting && <NewPiece onClose={() => setStarting(false)} />}
-      {finding && <Finder onClose={() => setFinding(false)} />}
+      <Suspense>{finding && <Finder onClose={() => setFinding(false)} />}</Suspense>
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { nextId } from "../stuff/Stuff";
 import { freeCords } from "../stuff/used";
 
 /** Palette finds a knot by its name, its other names and its look, and adds it. */
-export function Palette(p: {
+export default function Palette(p: {
   catalogue: Catalogue;
   document: Document;
   hanging: number;
