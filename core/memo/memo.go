@@ -1,6 +1,6 @@
 // Package memo remembers what was worked out, by name, for those whose results
-// depend on nothing but what they are asked. It keeps so many bytes and not so
-// many things: a few large ones cost as much as many small ones.
+// depend on nothing but what they are asked. It is bounded by bytes, not by
+// count: a few large values cost as much as many small ones.
 package memo
 
 import (
@@ -16,8 +16,8 @@ import (
 // for use, by many goroutines at once.
 //
 // Invariant: the weights of what is held add up to held, and held is never
-// above most(). A value that is larger than that by itself is given and not
-// memo.
+// above most(). A value that is larger than that by itself is given but
+// not kept.
 type Cache[T any] struct {
 	Most int // bytes; DefaultMost where zero
 
@@ -43,7 +43,7 @@ func (c *Cache[T]) most() int {
 }
 
 // Get gives what is kept under a name, working it out first where it must. What
-// fails is not memo. Work that panics panics in everyone who waits for it.
+// fails is not kept. Work that panics panics in everyone who waits for it.
 func (c *Cache[T]) Get(name string, work func() (T, error)) (T, error) {
 	return c.GetIf(name, func() (T, bool, error) {
 		v, err := work()
@@ -51,7 +51,7 @@ func (c *Cache[T]) Get(name string, work func() (T, error)) (T, error) {
 	})
 }
 
-// GetIf is Get for work that says itself whether what it gives may be memo.
+// GetIf is Get for work that says itself whether what it gives may be kept.
 func (c *Cache[T]) GetIf(name string, work func() (v T, keep bool, err error)) (T, error) {
 	if v, ok := c.Has(name); ok {
 		return v, nil

@@ -31,7 +31,7 @@ func init() {
 		},
 		Fold:      func(s knot.Section) float64 { return knot.Of[Settings](s).InnerMM },
 		FoldMoves: moves,
-		Sample:    knot.Sample{Line: "mount A B, square-knot 12, fold-back 50mm, gather C turns=4", Cords: 2, Section: 2},
+		Sample:    knot.Sample{Line: "mount A B, gap 9mm, square-knot 12, fold-back 50mm, gather C turns=4", Cords: 2, Section: 3},
 	})
 }
 
