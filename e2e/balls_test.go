@@ -82,10 +82,10 @@ func TestABallAtTheVise(t *testing.T) {
 		t.Errorf("%d turns in bands, %d of drawing up, %d gates of six faces", bands, rounds, gates)
 	}
 	v.goTo("/piece/" + strconv.Itoa(n) + "/vise")
-	v.until("the ball is in hand", `document.querySelectorAll('[data-testid="vise"] path.lay-body').length > 0`)
+	v.until("the ball is in hand", `document.querySelectorAll('[data-testid="vise"] path:is(.lay-body, .lay-lit)').length > 0`)
 	v.key(" ")
 	v.key(" ")
-	v.until("and its turns are drawn", `document.querySelector('[data-testid="vise"]').dataset.done === "2" && document.querySelectorAll('[data-testid="vise"] path.lay-body').length > 0`)
+	v.until("and its turns are drawn", `document.querySelector('[data-testid="vise"]').dataset.done === "2" && document.querySelectorAll('[data-testid="vise"] path:is(.lay-body, .lay-lit)').length > 0`)
 }
 
 // A napkin ring hangs on nothing; cords that would are refused there, and the

@@ -93,7 +93,8 @@ func (s *Server) planOf(c *gin.Context) {
 	answer(c, pl, err)
 }
 
-// pictureOf draws a piece: ?view=face|back, ?scale= pixels a millimetre,
+// pictureOf draws a piece: ?view=face|back or ?turn= the degrees by which it is
+// turned, in steps of [turnStep], ?scale= pixels a millimetre,
 // ?until= actions done for the picture at the vise, with ?along= the share that
 // the last of them has come to, from 0 to 1; it shows only the stretch of the
 // work in hand. Plates named in the header Have-Plates, with commas between, are
@@ -104,7 +105,13 @@ func (s *Server) pictureOf(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	view := scene.View{Back: c.Query("view") == "back", PerMM: 6}
+	view := scene.View{PerMM: 6}
+	if c.Query("view") == "back" {
+		view.Turn = 180
+	}
+	if v, err := strconv.ParseFloat(c.Query("turn"), 64); err == nil {
+		view.Turn = turnTo(v)
+	}
 	if v, err := strconv.ParseFloat(c.Query("scale"), 64); err == nil && v > 0.2 && v < 60 {
 		view.PerMM = v
 	}
@@ -140,6 +147,21 @@ func (s *Server) pictureOf(c *gin.Context) {
 		pic = pic.Without(strings.Split(have, ","))
 	}
 	answer(c, s.views.drawn(pic), err)
+}
+
+// turnStep is by how much a piece is turned at once, degrees: steps that can be kept.
+const turnStep = 3
+
+// turnTo is an angle in whole steps, from 0 up to a whole turn.
+func turnTo(degrees float64) float64 {
+	if math.IsNaN(degrees) || math.IsInf(degrees, 0) {
+		return 0
+	}
+	t := math.Mod(math.Round(math.Mod(degrees, 360)/turnStep)*turnStep, 360)
+	if t < 0 {
+		t += 360
+	}
+	return t
 }
 
 // inHand is the stretch of y round the work in hand, mm: three or four knots

@@ -172,7 +172,7 @@ func TestAnyPieceHoldsTogether(t *testing.T) {
 			t.Fatalf("%d: %s: %d actions, the steps add up to %d", n, line, p.Actions, steps)
 		}
 		if n%10 == 0 { // pictures take longer
-			pic := scene.Render(p.Layout(), scene.View{PerMM: 2, Back: n%20 == 0})
+			pic := scene.Render(p.Layout(), scene.View{PerMM: 2, Turn: float64(n % 360)})
 			if pic.Empty() || pic.Width <= 0 || pic.Height <= 0 || len(pic.Bands) != len(p.Sections) {
 				t.Fatalf("%d: %s: a picture of %d plates, %dx%d", n, line, len(pic.Places), pic.Width, pic.Height)
 			}

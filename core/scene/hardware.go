@@ -13,7 +13,10 @@ import (
 const (
 	steel = "#aab4b6"
 	brass = "#c9a35a"
+	wood  = "#ab8345"
 )
+
+func metal(colour string) Paint { return Paint{Cord: -1, Colour: colour} }
 
 // hardware draws what the piece hangs on, its wire's middle at the origin.
 func (c *canvas) hardware(h piece.Hardware) {
@@ -36,24 +39,19 @@ func (c *canvas) hardware(h piece.Hardware) {
 	switch h.Type {
 	case "none":
 	case "rod":
-		c.wire([]r3.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, mix(brass, "#7a5a2c", 0.35))
+		c.wire([]r3.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, metal(wood))
 	case "split-ring":
 		pts = hoop(0)
-		c.wire(pts, h.WireMM, steel)
-		// The second coil of a split ring lies behind the first.
-		second := curve.Curve{Points: pts}.Map(func(p r3.Vec) r3.Vec {
-			return r3.Vec{X: p.X * 0.985, Y: p.Y*0.985 - 0.3, Z: -0.75 * h.WireMM}
-		})
-		c.wire(second.Points, h.WireMM*0.8, mix(steel, inkRGB, 0.22))
+		c.wire(pts, h.WireMM, metal(steel))
 	case "carabiner":
-		c.wire(hoop(1.1*r), h.WireMM, brass)
+		c.wire(hoop(1.1*r), h.WireMM, metal(brass))
 	default: // a swivel clip: a flat eye, a barrel and a hook
 		half := r
 		top := -0.9 * r
 		pts = []r3.Vec{{X: -h.WireMM, Y: top}, {X: -half, Y: top}, {X: -half, Y: 0}, {X: 0}, {X: half}, {X: half, Y: top}, {X: h.WireMM, Y: top}}
-		c.wire(rounded(pts, h.WireMM*1.6), h.WireMM, steel)
+		c.wire(rounded(pts, h.WireMM*1.6), h.WireMM, metal(steel))
 		barrel := 1.4 * h.WireMM
-		c.wire([]r3.Vec{{Y: top + h.WireMM, Z: 0.1}, {Y: top - barrel/2, Z: 0.1}, {Y: top - barrel*1.6, Z: 0.1}}, 2*barrel, mix(steel, inkRGB, 0.15))
+		c.wire([]r3.Vec{{Y: top + h.WireMM, Z: 0.1}, {Y: top - barrel/2, Z: 0.1}, {Y: top - barrel*1.6, Z: 0.1}}, 2*barrel, Paint{Cord: -1, Colour: steel, Dark: 15})
 		y := top - barrel*1.6
 		var hook []r3.Vec
 		const n = 40
@@ -64,7 +62,7 @@ func (c *canvas) hardware(h piece.Hardware) {
 			s, cs := math.Sincos(a)
 			hook = append(hook, r3.Vec{X: 0.85 * R * cs, Y: y - 1.5*R + 1.1*R*s, Z: -0.2})
 		}
-		c.wire(hook, h.WireMM*1.1, steel)
+		c.wire(hook, h.WireMM*1.1, metal(steel))
 	}
 }
 
@@ -84,16 +82,12 @@ func rounded(pts []r3.Vec, r float64) []r3.Vec {
 }
 
 // wire adds a bent wire as a tube that is neither spread nor marked.
-func (c *canvas) wire(pts []r3.Vec, d float64, colour string) {
-	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: d, metal: true, open: [2]bool{true, true}}
+func (c *canvas) wire(pts []r3.Vec, d float64, paint Paint) {
+	t := &tube{id: len(c.tubes), group: c.fresh(), paint: paint, d: d, metal: true}
 	line := curve.Curve{Points: pts}
 	n := max(3, int(line.Length()/(c.step*2*d)))
 	for _, p := range line.Resample(n).Points {
 		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: knot.Free, s: c.step * 2 * d * float64(len(t.samples))})
-	}
-	first, last := pts[0], pts[len(pts)-1]
-	if math.Hypot(first.X-last.X, first.Y-last.Y) < 0.01 {
-		t.open = [2]bool{}
 	}
 	c.settle(t)
 	c.tubes = append(c.tubes, t)
@@ -103,15 +97,14 @@ func (c *canvas) wire(pts []r3.Vec, d float64, colour string) {
 func (c *canvas) core(b knot.CoreAt) {
 	at := c.turn(b.At)
 	// Seen only between turns, it lies in their shade.
-	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: mix(b.Colour, inkRGB, 0.35), d: b.DiameterMM, metal: true, broad: true, plain: true}
+	t := &tube{id: len(c.tubes), group: c.fresh(), paint: Paint{Cord: -1, Colour: b.Colour, Dark: 35}, d: b.DiameterMM, metal: true, broad: true, plain: true, flat: true}
 	const parts = 40
 	r := b.DiameterMM / 2
 	for i := 0; i <= parts; i++ {
 		u := 2*float64(i)/parts - 1
 		hw := r * math.Sqrt(math.Max(0.0004, 1-u*u))
-		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*r, z: at.Z, ty: 1, flat: 1, s: 2 * r * float64(i) / parts, hw: hw, l: hw, r: hw, sec: -1, lie: knot.Free})
+		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*r, z: at.Z, ty: 1, flat: 1, s: 2 * r * float64(i) / parts, hw: hw, l: hw, r: hw, h: hw, sec: -1, lie: knot.Free})
 	}
-	t.step = b.DiameterMM / parts
 	c.tubes = append(c.tubes, t)
 }
 
@@ -124,16 +117,15 @@ func (c *canvas) bead(b knot.BeadAt) {
 		colour = beech
 	}
 	at := c.turn(b.At)
-	t := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: colour, d: b.WidthMM, metal: true, broad: true, open: [2]bool{true, true}}
+	t := &tube{id: len(c.tubes), group: c.fresh(), paint: Paint{Cord: -1, Colour: colour}, d: b.WidthMM, metal: true, broad: true}
 	const parts = 40
 	for i := 0; i <= parts; i++ {
 		u := 2*float64(i)/parts - 1
 		// A barrel: round sides, ends as wide as a little more than the hole.
 		end := math.Min(0.96, (b.HoleMM*1.25)/b.WidthMM)
 		r := b.WidthMM / 2 * math.Sqrt(math.Max(0, 1-(1-end*end)*math.Pow(math.Abs(u), 2.6)))
-		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*b.LengthMM/2, z: at.Z + b.WidthMM, tx: 0, ty: 1, flat: 1,
-			s: c.step * 2 * t.d * float64(i), hw: r, l: r, r: r, sec: -1, lie: knot.Free})
+		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*b.LengthMM/2, z: at.Z, tx: 0, ty: 1, flat: 1,
+			s: c.step * 2 * t.d * float64(i), hw: r, l: r, r: r, h: r, sec: -1, lie: knot.Free})
 	}
-	t.step = b.LengthMM / parts
 	c.tubes = append(c.tubes, t)
 }

@@ -59,7 +59,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 		}
 		l := p.Layout()
 		for _, back := range []bool{false, true} {
-			pic := scene.Render(l, scene.View{PerMM: 8, Back: back})
+			pic := scene.Render(l, scene.View{PerMM: 8, Turn: turn(back)})
 			var cs []curve.Curve
 			var of []int
 			for _, s := range l.Strands {
@@ -142,9 +142,9 @@ func inBead(l plan.Layout, x curve.Crossing, back bool) bool {
 }
 
 type body struct {
-	colour   string
-	pts      [][2]float64
-	from, to float64
+	x0, y0, x1, y1 float64 // its frame
+	colour         string
+	pts            [][][2]float64 // all outlines of a layer
 }
 
 type painting []body
@@ -152,16 +152,25 @@ type painting []body
 // bodies are the filled outlines of a picture in the order they are painted.
 func bodies(t *testing.T, p scene.Picture) painting {
 	var out painting
-	eachLayer(p, func(l scene.Layer, y, from, to int) {
-		if l.Kind != scene.Body {
+	eachLayer(p, func(l scene.Layer, y, from, to, per int) {
+		if l.Kind != scene.Body && l.Kind != scene.Lit {
 			return
 		}
-		for _, pts := range outlines(l) {
+		all := outlines(l, per)
+		for _, pts := range all {
 			for i := range pts {
 				pts[i][1] += float64(y)
 			}
-			out = append(out, body{l.Colour, pts, float64(from), float64(to)})
 		}
+		b := body{math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1), painted(p, l), all}
+		for _, pts := range all {
+			for _, v := range pts {
+				b.x0, b.x1 = math.Min(b.x0, v[0]), math.Max(b.x1, v[0])
+				b.y0, b.y1 = math.Min(b.y0, v[1]), math.Max(b.y1, v[1])
+			}
+		}
+		b.y0, b.y1 = math.Max(b.y0, float64(from)), math.Min(b.y1, float64(to))
+		out = append(out, b)
 	})
 	return out
 }
@@ -169,7 +178,15 @@ func bodies(t *testing.T, p scene.Picture) painting {
 // at is the colour seen at a place, hundredths of a millimetre.
 func (p painting) at(x, y float64) string {
 	for i := len(p) - 1; i >= 0; i-- {
-		if b := p[i]; y >= b.from && y <= b.to && winding(b.pts, x, y) != 0 {
+		b := &p[i]
+		if x < b.x0 || x > b.x1 || y < b.y0 || y > b.y1 {
+			continue
+		}
+		n := 0
+		for _, pts := range b.pts {
+			n += winding(pts, x, y)
+		}
+		if n != 0 {
 			return b.colour
 		}
 	}

@@ -34,6 +34,7 @@ func (v View) lap() float64 { return 2 / v.PerMM }
 // coordinates.
 type run struct {
 	strand  int
+	cord    int
 	stuff   cord.Stuff
 	figures cord.Figures
 	points  []laid
@@ -55,12 +56,12 @@ func Render(l plan.Layout, v View) Picture {
 	if v.PerMM <= 0 {
 		v.PerMM = 6
 	}
-	pic := Picture{View: "face", Places: []Place{}, Plates: map[string]Plate{}, Bands: []Band{}}
-	if v.Back {
-		pic.View = "back"
-	}
+	pic := Picture{View: v.name(), Places: []Place{}, Plates: map[string]Plate{}, Bands: []Band{}}
 	if l.Thick == 0 {
 		return pic
+	}
+	for _, s := range l.Stuffs {
+		pic.Colours = append(pic.Colours, s.Colour)
 	}
 	bands(&pic, l, v)
 	tiles := cut(l, v)
@@ -198,7 +199,7 @@ func fill(tiles []*tile, l plan.Layout) {
 			t := tiles[k]
 			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
 				count[k]++
-				t.runs = append(t.runs, run{strand: si, stuff: l.Stuffs[s.Cord], figures: l.Figures[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
+				t.runs = append(t.runs, run{strand: si, cord: s.Cord, stuff: l.Stuffs[s.Cord], figures: l.Figures[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
 				open[k] = len(t.runs)
 				if i == 0 && p == s.Points[0] {
 					t.runs[open[k]-1].ends[0], t.runs[open[k]-1].endMM[0] = s.Ends[0], s.EndMM[0]
@@ -353,7 +354,7 @@ func (t *tile) name(l plan.Layout, v View) string {
 			b = append(b, 0)
 		}
 	}
-	flag(v.Back)
+	num(v.Turn)
 	num(v.PerMM)
 	flag(t.first)
 	flag(t.last)
@@ -366,12 +367,12 @@ func (t *tile) name(l plan.Layout, v View) string {
 		num(l.Hardware.WireMM)
 	}
 	for _, r := range t.runs {
-		text(r.stuff.Colour)
 		text(string(r.stuff.Make))
 		num(r.figures.DrawnUpMM)
 		num(r.figures.LabelMM)
 		num(r.figures.Give)
 		b = binary.LittleEndian.AppendUint16(b, uint16(r.strand))
+		b = binary.LittleEndian.AppendUint16(b, uint16(r.cord))
 		for e := range r.ends {
 			text(r.ends[e])
 			num(r.endMM[e])
@@ -432,9 +433,7 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	}
 	c.index()
 	c.spread()
-	out.Layers = append(out.Layers, c.depths()...)
-	out.Layers = append(out.Layers, c.bodies()...)
-	out.Layers = append(out.Layers, c.strokes()...)
+	out.Layers, out.Per = c.layers()
 	x0, y0, x1, y1 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
 	for _, q := range c.tubes {
 		for _, p := range q.samples {
@@ -471,9 +470,10 @@ func bands(pic *Picture, l plan.Layout, v View) {
 	for i, s := range l.Sections {
 		b := Band{Section: i, Top: hundredths(s[0]), Bottom: hundredths(s[1])}
 		if lo, hi := l.Sides[i][0], l.Sides[i][1]; lo < hi {
-			if v.Back {
-				lo, hi = -hi, -lo
-			}
+			// Turned, it is as wide as the side that is seen; how deep it is the
+			// layout does not tell.
+			_, cos := v.turned()
+			lo, hi = math.Min(cos*lo, cos*hi), math.Max(cos*lo, cos*hi)
 			b.Left, b.Right = hundredths(lo), hundredths(hi)
 		}
 		pic.Bands = append(pic.Bands, b)

@@ -41,7 +41,7 @@ func long(sections, count int) string {
 func TestPlatesLeaveNoGap(t *testing.T) {
 	for _, per := range []float64{0.5, 2, 9} {
 		for _, back := range []bool{false, true} {
-			_, pic := drawn(t, long(12, 3), plan.Options{}, scene.View{PerMM: per, Back: back})
+			_, pic := drawn(t, long(12, 3), plan.Options{}, scene.View{PerMM: per, Turn: turn(back)})
 			for i := 1; i < len(pic.Places); i++ {
 				a, b := pic.Places[i-1], pic.Places[i]
 				end, begin := a.Y+pic.Plates[a.Plate].Bottom, b.Y+pic.Plates[b.Plate].Top
@@ -107,7 +107,7 @@ func TestAWindowShowsItsStretch(t *testing.T) {
 // A bead hides the strands that run through it and shows in its own colour.
 func TestABeadHidesWhatRunsThroughIt(t *testing.T) {
 	for _, back := range []bool{false, true} {
-		p, pic := drawn(t, "mount A B, bead hole=8mm long=12mm wide=14mm colour=#c04040, finish dome", plan.Options{}, scene.View{PerMM: 6, Back: back})
+		p, pic := drawn(t, "mount A B, bead hole=8mm long=12mm wide=14mm colour=#c04040, finish dome", plan.Options{}, scene.View{PerMM: 6, Turn: turn(back)})
 		b := p.Layout().Beads[0]
 		seen := area(t, pic, b.At.Y-3, b.At.Y+3)
 		if all := 6 * 13.0; seen["#c04040"] < 0.85*all {

@@ -1,9 +1,11 @@
-// Package scene turns a piece's curves into a picture in the plate style: flat
-// cord colour, ink outlines, the sheath's marks, true overs and unders. The
-// picture is a list of plain paths; writers (SVG, the browser) only copy them.
+// Package scene turns a piece's curves into a picture: the cords are painted into a
+// grid of pixels with their depths, every pixel belongs to one strand, and the
+// borders of the regions are traced once and drawn as smooth curves. Bodies, inks,
+// shades and lights come from the same grid, so what is painted is always what lies
+// on top.
 //
-// Call [Render]. Coordinates of a picture are hundredths of a millimetre, x to
-// the right, y down, whole numbers.
+// Call [Render]. A picture is a list of plain paths; writers (SVG, the browser) only
+// copy them.
 package scene
 
 import (
@@ -20,46 +22,71 @@ import (
 // Kind says what a layer is, so that a writer can give inks their theme.
 type Kind string
 
-// The kinds of layers, in the order they are painted.
+// The kinds of layers, in the order in which they are painted.
 const (
-	Body   Kind = "body"   // filled with Colour
+	Fall   Kind = "fall"   // shadow of the piece on the mat
+	Ground Kind = "ground" // what shows between bodies at their joints
+	Body   Kind = "body"   // filled with its paint
+	Lit    Kind = "lit"    // the same of the strand in hand
 	Shade  Kind = "shade"  // the side away from the light
-	Shadow Kind = "shadow" // of a strand on the one below
-	Mark   Kind = "mark"   // the sheath's texture
-	Light  Kind = "light"  // the line that says round
-	Ink    Kind = "ink"    // outlines
+	Deep   Kind = "deep"   // far from the light
+	Cast   Kind = "cast"   // shadow of one strand on another
+	Mark   Kind = "mark"   // the sheath's texture, a stroke
+	Light  Kind = "light"  // what says round
+	Ink    Kind = "ink"    // edges, strokes
 	Casing Kind = "casing" // a light line under the next
-	Moving Kind = "moving" // outline of the strand in hand
+	Moving Kind = "moving" // edge of the strand in hand, strokes
 )
 
-// Point is a place in a picture, hundredths of a millimetre from its plate's.
+// stroked tells the kinds that are lines with a width; all others are filled.
+func (k Kind) stroked() bool { return k == Mark || k == Ink || k == Casing || k == Moving }
+
+// Stroked tells whether a layer is lines with a width and not areas.
+func (l Layer) Stroked() bool { return l.Kind.stroked() }
+
+// Point is a place in a picture, in its plate's units from the plate's place.
 type Point struct{ X, Y int32 }
 
-// Line is a path over points. That of a body is an outline, which closes on itself;
-// all outlines of one layer turn the same way round, so that where they overlap
-// they add up.
-type Line []Point
+// Cubic is a piece of a curve from where the one before ends: two handles and an
+// end.
+type Cubic struct{ A, B, End Point }
 
-// Layer is what is painted at once. The lines of a body are filled with Colour;
-// those of all others are strokes of Width, hundredths of a millimetre.
-type Layer struct {
-	Kind   Kind
-	Lines  []Line
+// Path is a line of curves. That of an area closes on itself.
+type Path struct {
+	Start Point
+	Curve []Cubic
+}
+
+// Paint is what an area is filled with: the colour of a cord of the piece, or where
+// Cord is below zero a colour of its own, mixed with so many hundredths of ink.
+type Paint struct {
+	Cord   int
 	Colour string
-	Width  int
+	Dark   int
+}
+
+// Layer is what is painted at once. Width is that of strokes, in units.
+type Layer struct {
+	Kind  Kind
+	Paths []Path
+	Paint Paint // of bodies and marks
+	Width int
 }
 
 // Picture is a piece as seen from one side. It is laid together from plates
 // one under the other; the knots of a row that look alike are one plate laid
-// many times. Lengths are hundredths of a millimetre.
+// many times. Lengths are hundredths of a millimetre. The colours of the cords are
+// told beside the plates: in other colours they are the same plates.
 type Picture struct {
-	View string // face or back
+	View string // face, back or turned
 	// Left, Top, Width and Height frame everything drawn.
 	Left, Top, Width, Height int
 	Places                   []Place
 	// Plates are those that the places name.
 	Plates map[string]Plate
 	Bands  []Band
+	// Colours are the cords'.
+	Colours []string
 }
 
 // Place is where a plate is laid.
@@ -71,9 +98,11 @@ type Place struct {
 // Plate is a stretch of the picture from Top to Bottom; what its layers hold
 // beyond that belongs to its neighbours and is not shown. Neighbours overlap
 // by a hair and agree there, so that no seam shows. Plates of one name are one
-// plate.
+// plate. The points and widths of its layers are in units, Per of them to a
+// millimetre.
 type Plate struct {
 	Left, Right, Top, Bottom int
+	Per                      int
 	Layers                   []Layer
 }
 
@@ -91,12 +120,36 @@ type Band struct {
 
 // View is what is drawn and how closely.
 type View struct {
-	Back bool
+	// Turn is how far the piece is turned about the axis that it hangs on, degrees:
+	// at 0 its face is seen, at 180 its back.
+	Turn float64
 	// PerMM is the scale it is meant for, pixels a millimetre; it decides how
 	// much is drawn, not how large.
 	PerMM float64
 	// From and To, where To is above From, draw only that stretch of y, mm.
 	From, To float64
+}
+
+// turned gives the sine and the cosine of the turn, exact for face and back.
+func (v View) turned() (sin, cos float64) {
+	switch v.Turn {
+	case 0:
+		return 0, 1
+	case 180:
+		return 0, -1
+	}
+	return math.Sincos(v.Turn * math.Pi / 180)
+}
+
+// name tells how a piece is seen.
+func (v View) name() string {
+	switch v.Turn {
+	case 0:
+		return "face"
+	case 180:
+		return "back"
+	}
+	return "turned"
 }
 
 // sample is one slice of a cord as it is seen.
@@ -106,21 +159,18 @@ type sample struct {
 	s       float64 // length along the cord
 	hw      float64 // half the cord's own width
 	l, r    float64 // half widths to the left (-n) and the right (+n), n = (-ty, tx)
+	h       float64 // half thickness
 	sec     int
 	flat    float64 // share of it that lies in the picture's plane
 	lie     knot.Lie
 	moving  bool
 }
 
-func (p sample) side(k, off float64) (x, y float64) {
-	return p.x - k*off*p.ty, p.y + k*off*p.tx
-}
-
 // tube is a cord cut into slices.
 type tube struct {
 	id      int
-	strand  int // of which cord; stretches of one cord do not hide one another at a bend
-	colour  string
+	group   int // tubes of one strand; the yarns of a fringe are one
+	paint   Paint
 	make    cord.Make
 	d       float64 // drawn-up diameter
 	samples []sample
@@ -128,8 +178,7 @@ type tube struct {
 	broad   bool // a bead or a core, much wider than any cord
 	plain   bool // no marks, no light: fibres and caps
 	fibre   bool // a yarn of a fringe
-	open    [2]bool
-	step    float64 // between slices, mm, where it is not the canvas's
+	flat    bool // it is painted as it lies, whatever its slope
 }
 
 const inkRGB = "#17242a"
@@ -139,6 +188,8 @@ func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) 
 
 type canvas struct {
 	v      View
+	// of the angle by which the piece is turned
+	sin, cos float64
 	step   float64 // between slices, in diameters
 	tubes  []*tube
 	grid   [][]ref
@@ -147,9 +198,6 @@ type canvas struct {
 	widest float64 // the greatest half width of what is in the grid, mm
 	nx, ny int
 	x0, y0 float64
-	// rank is when each slice was painted, by tube; -1 for what is not seen.
-	rank    [][]int
-	painted bool
 	// lo and hi bound what is shown; round it only looks matter.
 	lo, hi float64
 }
@@ -172,16 +220,18 @@ func newCanvas(v View) *canvas {
 	case px < 45:
 		step = 0.13
 	}
-	return &canvas{v: v, step: step, lo: math.Inf(-1), hi: math.Inf(1)}
+	c := &canvas{v: v, step: step, lo: math.Inf(-1), hi: math.Inf(1)}
+	c.sin, c.cos = v.turned()
+	return c
 }
 
 // turn takes a point to the picture's axes.
 func (c *canvas) turn(p r3.Vec) r3.Vec {
-	if c.v.Back {
-		return r3.Vec{X: -p.X, Y: p.Y, Z: -p.Z}
-	}
-	return p
+	return r3.Vec{X: c.cos*p.X + c.sin*p.Z, Y: p.Y, Z: c.cos*p.Z - c.sin*p.X}
 }
+
+// fresh is a group of its own, below those of the strands.
+func (c *canvas) fresh() int { return -1 - len(c.tubes) }
 
 // strand adds a stretch of a cord.
 func (c *canvas) strand(r run) {
@@ -197,7 +247,7 @@ func (c *canvas) strand(r run) {
 	if len(pts) > 2 {
 		per = 8
 	}
-	t := &tube{id: len(c.tubes), strand: r.strand, colour: stuff.Colour, make: stuff.Make, d: d, open: [2]bool{r.ends[0] != "", r.ends[1] != ""}}
+	t := &tube{id: len(c.tubes), group: r.strand, paint: Paint{Cord: r.cord}, make: stuff.Make, d: d}
 	// Even slices along the fine curve, each with the flags of its span.
 	step := c.step * d
 	arc, next := 0.0, 0.0
@@ -248,7 +298,6 @@ func (c *canvas) strand(r run) {
 		switch form {
 		case "fringe":
 			c.fibres(t, ends[e])
-			t.open[e] = false
 		case "pressed", "dome":
 			c.cap(t, e, form, label)
 		}
@@ -275,7 +324,7 @@ func (c *canvas) settle(t *tube) {
 		p := &t.samples[i]
 		v := c.turn(r3.Vec{X: p.x, Y: p.y, Z: p.z})
 		p.x, p.z = v.X, v.Z
-		p.l, p.r = p.hw, p.hw
+		p.l, p.r, p.h = p.hw, p.hw, p.hw
 	}
 	n := len(t.samples)
 	lastX, lastY := 0.0, 1.0
@@ -318,8 +367,9 @@ func (c *canvas) fibres(t *tube, along []sample) {
 	if len(along) < 4 {
 		return
 	}
+	group := c.fresh()
 	for k := range yarns {
-		f := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: t.colour, d: t.d * 0.3, plain: true, fibre: true, open: [2]bool{false, true}}
+		f := &tube{id: len(c.tubes), group: group, paint: t.paint, d: t.d * 0.3, plain: true, fibre: true}
 		u := (float64(k) - (yarns-1)/2.0) / ((yarns - 1) / 2.0)
 		last := len(along) - 1
 		cut := last - int(math.Abs(math.Sin(float64(3*k+t.id)*1.7))*0.04*float64(last))
@@ -359,7 +409,9 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 	if form == "pressed" {
 		wide, tall = label*0.62, label*0.34
 	}
-	b := &tube{id: len(c.tubes), strand: -1 - len(c.tubes), colour: mix(t.colour, inkRGB, 0.38), d: t.d, plain: true}
+	dark := t.paint
+	dark.Dark = 38
+	b := &tube{id: len(c.tubes), group: c.fresh(), paint: dark, d: t.d, plain: true}
 	const parts = 10
 	for i := 0; i <= parts; i++ {
 		u := float64(i) / parts
@@ -369,34 +421,7 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 		}
 		k := tall * (u - 0.15)
 		b.samples = append(b.samples, sample{x: p.x + dx*k, y: p.y + dy*k, z: p.z + 0.03*t.d, tx: dx, ty: dy,
-			s: tall * u, hw: r, l: r, r: r, sec: p.sec, flat: 1, moving: p.moving, lie: knot.Free})
+			s: tall * u, hw: r, l: r, r: r, h: math.Min(r, tall), sec: p.sec, flat: 1, moving: p.moving, lie: knot.Free})
 	}
-	t.open[end] = false
 	c.tubes = append(c.tubes, b)
-}
-
-// mix blends two #rrggbb colours, t of the second.
-func mix(a, b string, t float64) string {
-	const hex = "0123456789abcdef"
-	out := []byte("#000000")
-	at := func(s string, i int) float64 {
-		v := 0
-		for _, ch := range []byte(s[1+2*i : 3+2*i]) {
-			v *= 16
-			switch {
-			case ch >= '0' && ch <= '9':
-				v += int(ch - '0')
-			case ch >= 'a' && ch <= 'f':
-				v += int(ch-'a') + 10
-			case ch >= 'A' && ch <= 'F':
-				v += int(ch-'A') + 10
-			}
-		}
-		return float64(v)
-	}
-	for i := range 3 {
-		v := int(math.Round(at(a, i)*(1-t) + at(b, i)*t))
-		out[1+2*i], out[2+2*i] = hex[v>>4], hex[v&15]
-	}
-	return string(out)
 }

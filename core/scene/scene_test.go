@@ -42,6 +42,14 @@ func planned(t testing.TB, id string, o plan.Options) (plan.Plan, []cord.Stuff) 
 	return plan.Plan{}, nil
 }
 
+// turn is how far a piece is turned to be seen from its face or its back.
+func turn(back bool) float64 {
+	if back {
+		return 180
+	}
+	return 0
+}
+
 // turned is a layout turned about the work's axis.
 func turned(l plan.Layout, angle float64) plan.Layout {
 	out := l
@@ -58,37 +66,12 @@ func turned(l plan.Layout, angle float64) plan.Layout {
 func area(t *testing.T, p scene.Picture, top, bottom float64) map[string]float64 {
 	t.Helper()
 	const step = 25 // hundredths
-	type poly struct {
-		colour         string
-		pts            [][2]float64
-		x0, y0, x1, y1 float64
-	}
-	var polys []poly
-	eachLayer(p, func(l scene.Layer, y, from, to int) {
-		if l.Kind != scene.Body {
-			return
-		}
-		for _, pts := range outlines(l) {
-			q := poly{l.Colour, pts, math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)}
-			for i, v := range pts {
-				pts[i][1] += float64(y)
-				v = pts[i]
-				q.x0, q.x1 = math.Min(q.x0, v[0]), math.Max(q.x1, v[0])
-				q.y0, q.y1 = math.Min(q.y0, v[1]), math.Max(q.y1, v[1])
-			}
-			q.y0, q.y1 = math.Max(q.y0, float64(from)), math.Min(q.y1, float64(to))
-			polys = append(polys, q)
-		}
-	})
+	seen := bodies(t, p)
 	out := map[string]float64{}
 	for y := 100 * top; y < 100*bottom; y += step {
 		for x := float64(p.Left); x < float64(p.Left+p.Width); x += step {
-			for i := len(polys) - 1; i >= 0; i-- {
-				q := polys[i]
-				if x >= q.x0 && x <= q.x1 && y >= q.y0 && y <= q.y1 && winding(q.pts, x, y) != 0 {
-					out[q.colour] += step * step / 1e4
-					break
-				}
+			if c := seen.at(x, y); c != "" {
+				out[c] += step * step / 1e4
 			}
 		}
 	}
@@ -97,22 +80,48 @@ func area(t *testing.T, p scene.Picture, top, bottom float64) map[string]float64
 
 // eachLayer goes through the layers of a picture as they are painted, each with
 // where its plate is laid and the stretch of it that is shown.
-func eachLayer(p scene.Picture, f func(l scene.Layer, y, from, to int)) {
+func eachLayer(p scene.Picture, f func(l scene.Layer, y, from, to, per int)) {
 	for _, at := range p.Places {
 		plate := p.Plates[at.Plate]
 		for _, l := range plate.Layers {
-			f(l, at.Y, at.Y+plate.Top, at.Y+plate.Bottom)
+			f(l, at.Y, at.Y+plate.Top, at.Y+plate.Bottom, plate.Per)
 		}
 	}
 }
 
-// outlines are the lines of a layer as numbers.
-func outlines(l scene.Layer) [][][2]float64 {
+// painted is the colour that a layer is painted in; a darkened one is another.
+func painted(p scene.Picture, l scene.Layer) string {
+	c := l.Paint.Colour
+	if l.Paint.Cord >= 0 {
+		c = p.Colours[l.Paint.Cord]
+	}
+	if l.Paint.Dark > 0 {
+		c += " darkened"
+	}
+	return c
+}
+
+// outlines are the paths of a layer as points, hundredths of a millimetre.
+func outlines(l scene.Layer, per int) [][][2]float64 {
 	var out [][][2]float64
-	for _, line := range l.Lines {
-		var pts [][2]float64
-		for _, p := range line {
-			pts = append(pts, [2]float64{float64(p.X), float64(p.Y)})
+	k := 100 / float64(per)
+	at := func(p scene.Point) [2]float64 { return [2]float64{k * float64(p.X), k * float64(p.Y)} }
+	for _, path := range l.Paths {
+		from := at(path.Start)
+		pts := [][2]float64{from}
+		for _, c := range path.Curve {
+			a, b, end := at(c.A), at(c.B), at(c.End)
+			const parts = 6
+			for n := 1; n <= parts; n++ {
+				t := float64(n) / parts
+				s := 1 - t
+				var q [2]float64
+				for i := range q {
+					q[i] = s*s*s*from[i] + 3*s*s*t*a[i] + 3*s*t*t*b[i] + t*t*t*end[i]
+				}
+				pts = append(pts, q)
+			}
+			from = end
 		}
 		out = append(out, pts)
 	}
@@ -149,7 +158,7 @@ func TestTurnedOverTwiceIsTheSamePicture(t *testing.T) {
 			t.Errorf("%s covers %.1f mm², turned over twice %.1f", c, mm, b[c])
 		}
 	}
-	v.Back = true
+	v.Turn = 180
 	back := area(t, scene.Render(p.Layout(), v), 20, 60)
 	over := area(t, scene.Render(turned(p.Layout(), math.Pi), scene.View{PerMM: 5}), 20, 60)
 	for c, mm := range back {
@@ -165,7 +174,7 @@ func TestColoursChangePlaces(t *testing.T) {
 	p, stuffs := planned(t, "two-colour-fob", plan.Options{})
 	top, bottom := p.Sections[1].TopMM+15, p.Sections[1].TopMM+80
 	face := area(t, scene.Render(p.Layout(), scene.View{PerMM: 8}), top, bottom)
-	back := area(t, scene.Render(p.Layout(), scene.View{PerMM: 8, Back: true}), top, bottom)
+	back := area(t, scene.Render(p.Layout(), scene.View{PerMM: 8, Turn: 180}), top, bottom)
 	a, b := stuffs[0].Colour, stuffs[1].Colour
 	if math.Abs(face[a]-back[b]) > 0.03*face[a] || math.Abs(face[b]-back[a]) > 0.03*face[b] {
 		t.Errorf("face %s %.0f mm², %s %.0f; back %.0f and %.0f: they do not change places", a, face[a], b, face[b], back[a], back[b])
@@ -192,7 +201,7 @@ func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
 		for _, per := range []float64{1.5, 4, 9, 25} {
 			for _, back := range []bool{false, true} {
 				pl, _ := planned(t, p.ID, plan.Options{})
-				pic := scene.Render(pl.Layout(), scene.View{PerMM: per, Back: back})
+				pic := scene.Render(pl.Layout(), scene.View{PerMM: per, Turn: turn(back)})
 				var b bytes.Buffer
 				if err := svg.Write(&b, pic); err != nil {
 					t.Fatal(err)
@@ -239,18 +248,18 @@ func TestTheStrandInHandIsOutlined(t *testing.T) {
 	p, _ := planned(t, "two-colour-fob", plan.Options{Until: 7})
 	pic := scene.Render(p.Layout(), scene.View{PerMM: 9, From: -10, To: 60})
 	moving := 0
-	eachLayer(pic, func(l scene.Layer, _, _, _ int) {
+	eachLayer(pic, func(l scene.Layer, _, _, _, _ int) {
 		if l.Kind == scene.Moving {
-			for _, line := range l.Lines {
-				moving += len(line)
+			for _, path := range l.Paths {
+				moving += len(path.Curve)
 			}
 		}
 	})
-	if moving < 20 {
-		t.Errorf("the strand in hand has an outline of %d points", moving)
+	if moving < 5 {
+		t.Errorf("the strand in hand has an edge of %d curves", moving)
 	}
 	whole, _ := planned(t, "two-colour-fob", plan.Options{})
-	eachLayer(scene.Render(whole.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _ int) {
+	eachLayer(scene.Render(whole.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _, _ int) {
 		if l.Kind == scene.Moving {
 			t.Error("a finished piece has a strand in hand")
 		}

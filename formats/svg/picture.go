@@ -19,25 +19,32 @@ type Picture struct {
 	// Plates are those that the places name.
 	Plates map[string]Plate `json:"plates"`
 	Bands  []scene.Band     `json:"bands"`
+	// Colours are the cords'.
+	Colours []string `json:"colours"`
 }
 
 // Empty tells whether there is nothing to see.
 func (p Picture) Empty() bool { return len(p.Places) == 0 }
 
-// Plate is a stretch of a picture.
+// Plate is a stretch of a picture; what its layers hold is in units, Per of them to
+// a millimetre.
 type Plate struct {
 	Left   int     `json:"left"`
 	Right  int     `json:"right"`
 	Top    int     `json:"top"`
 	Bottom int     `json:"bottom"`
+	Per    int     `json:"per"`
 	Layers []Layer `json:"layers"`
 }
 
-// Layer is one path. Bodies are filled, all others are strokes of the width.
+// Layer is one path. Those with a width are strokes, all others are filled: bodies
+// with the colour of a cord, or with one of their own, so many hundredths darker.
 type Layer struct {
 	Kind   scene.Kind `json:"kind"`
 	D      string     `json:"d"`
+	Cord   *int       `json:"cord,omitempty"`
 	Colour string     `json:"colour,omitempty"`
+	Dark   int        `json:"dark,omitempty"`
 	Width  int        `json:"width,omitempty"`
 }
 
@@ -47,7 +54,7 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 	if known == nil {
 		known = func(_ string, write func() Plate) Plate { return write() }
 	}
-	out := Picture{View: p.View, Left: p.Left, Top: p.Top, Width: p.Width, Height: p.Height,
+	out := Picture{View: p.View, Left: p.Left, Top: p.Top, Width: p.Width, Height: p.Height, Colours: p.Colours,
 		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands}
 	for name, plate := range p.Plates {
 		out.Plates[name] = known(name, func() Plate { return plateOf(plate) })
@@ -56,44 +63,82 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 }
 
 func plateOf(p scene.Plate) Plate {
-	out := Plate{Left: p.Left, Right: p.Right, Top: p.Top, Bottom: p.Bottom, Layers: make([]Layer, 0, len(p.Layers))}
+	out := Plate{Left: p.Left, Right: p.Right, Top: p.Top, Bottom: p.Bottom, Per: p.Per, Layers: make([]Layer, 0, len(p.Layers))}
 	for _, l := range p.Layers {
-		out.Layers = append(out.Layers, Layer{Kind: l.Kind, D: data(l), Colour: l.Colour, Width: l.Width})
+		q := Layer{Kind: l.Kind, D: data(l), Width: l.Width}
+		if l.Kind == scene.Body || l.Kind == scene.Lit || l.Kind == scene.Mark {
+			if l.Paint.Cord >= 0 {
+				q.Cord = &l.Paint.Cord
+			} else {
+				q.Colour = l.Paint.Colour
+			}
+			q.Dark = l.Paint.Dark
+		}
+		out.Layers = append(out.Layers, q)
 	}
 	return out
 }
 
-// data writes the lines of a layer as path data: a place, then steps.
+// data writes the paths of a layer as path data: a place, then steps.
 func data(l scene.Layer) string {
 	n := 0
-	for _, line := range l.Lines {
-		n += len(line)
+	for _, p := range l.Paths {
+		n += 8 + 20*len(p.Curve)
 	}
-	b := make([]byte, 0, 7*n)
-	for _, line := range l.Lines {
-		for i, p := range line {
-			x, y := p.X, p.Y
-			switch i {
-			case 0:
-				b = append(b, 'M')
-			case 1:
-				b = append(b, 'l')
-			}
-			if i > 0 {
-				x, y = x-line[i-1].X, y-line[i-1].Y
-			}
-			if i > 1 && x >= 0 {
-				b = append(b, ' ')
-			}
-			b = strconv.AppendInt(b, int64(x), 10)
-			if i == 0 || y >= 0 {
-				b = append(b, ' ')
-			}
-			b = strconv.AppendInt(b, int64(y), 10)
+	b := make([]byte, 0, n)
+	first := true
+	put := func(v int32) {
+		if !first && v >= 0 {
+			b = append(b, ' ')
 		}
-		if l.Kind == scene.Body && len(line) > 0 {
+		b = strconv.AppendInt(b, int64(v), 10)
+		first = false
+	}
+	for _, p := range l.Paths {
+		b = append(b, 'M')
+		first = true
+		put(p.Start.X)
+		put(p.Start.Y)
+		at := p.Start
+		last := byte('M')
+		for _, c := range p.Curve {
+			how := byte('c')
+			if straight(at, c) {
+				how = 'l'
+			}
+			if how != last {
+				b = append(b, how)
+				last, first = how, true
+			}
+			if how == 'c' {
+				put(c.A.X - at.X)
+				put(c.A.Y - at.Y)
+				put(c.B.X - at.X)
+				put(c.B.Y - at.Y)
+			}
+			put(c.End.X - at.X)
+			put(c.End.Y - at.Y)
+			at = c.End
+		}
+		if !l.Stroked() {
 			b = append(b, 'z')
 		}
 	}
 	return string(b)
+}
+
+// straight tells whether the handles of a curve lie on the line to its end, as near
+// as whole units tell.
+func straight(at scene.Point, c scene.Cubic) bool {
+	dx, dy := int64(c.End.X-at.X), int64(c.End.Y-at.Y)
+	long := max(dx, -dx) + max(dy, -dy)
+	for _, h := range [2]scene.Point{c.A, c.B} {
+		x, y := int64(h.X-at.X), int64(h.Y-at.Y)
+		off := x*dy - y*dx
+		along := x*dx + y*dy
+		if max(off, -off) > long || along < 0 || along > dx*dx+dy*dy {
+			return false
+		}
+	}
+	return true
 }

@@ -10,13 +10,23 @@ import (
 	"nimblebight/formats/svg"
 )
 
+// line is a path over points, straight from each to the next.
+func line(pts ...scene.Point) scene.Path {
+	out := scene.Path{Start: pts[0]}
+	for i, p := range pts[1:] {
+		out.Curve = append(out.Curve, scene.Cubic{A: pts[i], B: p, End: p})
+	}
+	return out
+}
+
 func picture() scene.Picture {
-	return scene.Picture{View: "face", Left: -100, Top: -50, Width: 2000, Height: 4000,
+	return scene.Picture{View: "face", Left: -100, Top: -50, Width: 2000, Height: 4000, Colours: []string{"#0f5c63"},
 		Places: []scene.Place{{Plate: "a", Y: 300}, {Plate: "a", Y: 700}},
-		Plates: map[string]scene.Plate{"a": {Left: -80, Right: 900, Bottom: 400, Layers: []scene.Layer{
-			{Kind: scene.Body, Lines: []scene.Line{{{}, {X: 100}, {X: 100, Y: 100}}}, Colour: "#0f5c63"},
-			{Kind: scene.Shadow, Lines: []scene.Line{{{}, {X: 50, Y: 50}}}, Width: 12},
-			{Kind: scene.Ink, Lines: []scene.Line{{{}, {X: 100}}, {{X: 7, Y: -3}, {X: 5, Y: 2}}}, Width: 20},
+		Plates: map[string]scene.Plate{"a": {Left: -80, Right: 900, Bottom: 400, Per: 200, Layers: []scene.Layer{
+			{Kind: scene.Body, Paths: []scene.Path{line(scene.Point{}, scene.Point{X: 100}, scene.Point{X: 100, Y: 100})}},
+			{Kind: scene.Body, Paths: []scene.Path{line(scene.Point{}, scene.Point{X: 7}, scene.Point{Y: 7})}, Paint: scene.Paint{Cord: -1, Colour: "#c9a35a", Dark: 50}},
+			{Kind: scene.Mark, Paths: []scene.Path{line(scene.Point{}, scene.Point{X: 50, Y: 50})}, Width: 12},
+			{Kind: scene.Ink, Paths: []scene.Path{line(scene.Point{}, scene.Point{X: 100}), {Start: scene.Point{X: 7, Y: -3}, Curve: []scene.Cubic{{A: scene.Point{X: 7, Y: 9}, B: scene.Point{X: 5, Y: 2}, End: scene.Point{X: 1, Y: 1}}}}}, Width: 20},
 		}}}}
 }
 
@@ -25,13 +35,13 @@ func TestAFileIsAsLargeAsThePiece(t *testing.T) {
 	if err := svg.Write(&b, picture()); err != nil {
 		t.Fatal(err)
 	}
-	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `stroke-width="20"`, `y="300"`, `y="700"`} {
+	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `fill="#706442"`, `viewBox="-340 0 2320 800"`, `stroke="#ffffff" stroke-opacity=".16"`, `stroke-width="20"`, `y="300"`, `y="700"`} {
 		if !strings.Contains(b.String(), part) {
 			t.Errorf("%s is missing from %s", part, b.String())
 		}
 	}
-	if strings.Count(b.String(), "<path") != 6 {
-		t.Errorf("a plate of three layers, laid twice, makes %d paths", strings.Count(b.String(), "<path"))
+	if strings.Count(b.String(), "<path") != 8 {
+		t.Errorf("a plate of four layers, laid twice, makes %d paths", strings.Count(b.String(), "<path"))
 	}
 }
 
@@ -58,7 +68,7 @@ func TestABrowserPaintsWhatTheFileHolds(t *testing.T) {
 				t.Errorf("%s of the browser is not in the file", l.D)
 			}
 		}
-		if got := p.Plates["a"].Layers[2].D; got != "M0 0l100 0M7 -3l-2 5" {
+		if got := p.Plates["a"].Layers[3].D; got != "M0 0l100 0M7-3c0 12-2 5-6 4" {
 			t.Errorf("two strokes are written %s", got)
 		}
 	}
@@ -80,10 +90,10 @@ func TestAFailedWriteSaysSo(t *testing.T) {
 }
 
 func ExampleWrite() {
-	p := scene.Picture{Width: 100, Height: 100, Places: []scene.Place{{Plate: "a"}},
-		Plates: map[string]scene.Plate{"a": {Right: 9, Bottom: 9, Layers: []scene.Layer{{Kind: scene.Body, Lines: []scene.Line{{{}, {X: 9, Y: 9}, {X: 9}}}, Colour: "#b4532a"}}}}}
+	p := scene.Picture{Width: 100, Height: 100, Places: []scene.Place{{Plate: "a"}}, Colours: []string{"#b4532a"},
+		Plates: map[string]scene.Plate{"a": {Right: 9, Bottom: 9, Per: 100, Layers: []scene.Layer{{Kind: scene.Body, Paths: []scene.Path{line(scene.Point{}, scene.Point{X: 9, Y: 9}, scene.Point{X: 9})}}}}}}
 	if err := svg.Write(os.Stdout, p); err != nil {
 		return
 	}
-	// Output: <svg xmlns="http://www.w3.org/2000/svg" width="1mm" height="1mm" viewBox="0 0 100 100"><svg x="-40" y="0" width="89" height="9" viewBox="-40 0 89 9" overflow="hidden"><path fill="#b4532a" d="M0 0l9 9 0-9z"/></svg></svg>
+	// Output: <svg xmlns="http://www.w3.org/2000/svg" width="1mm" height="1mm" viewBox="0 0 100 100"><svg x="-90" y="0" width="189" height="9" viewBox="-90 0 189 9" overflow="hidden"><path fill="#b4532a" d="M0 0l9 9 0-9z"/></svg></svg>
 }

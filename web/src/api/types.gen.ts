@@ -460,6 +460,7 @@ export interface Picture {
     [k: string]: Plate;
   };
   bands: Band[];
+  colours: string[];
 }
 export interface Place {
   plate: string;
@@ -470,12 +471,15 @@ export interface Plate {
   right: number;
   top: number;
   bottom: number;
+  per: number;
   layers: Layer[];
 }
 export interface Layer {
   kind: string;
   d: string;
+  cord?: number;
   colour?: string;
+  dark?: number;
   width?: number;
 }
 export interface Band {

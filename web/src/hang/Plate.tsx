@@ -1,14 +1,31 @@
-import { memo } from "react";
-import type { Picture, Plate } from "../api/types.gen";
+import { type CSSProperties, memo, useMemo } from "react";
+import type { Layer, Picture, Plate } from "../api/types.gen";
 import { useSize } from "../ui/useSize";
 
-/** by what a plate is wider than what its cords cover, for their inks */
-const bleed = 40;
+/** by what a plate is wider than what its cords cover, for their inks and shadows, hundredths of a millimetre */
+const bleed = 90;
+
+/** The names that the colours of cords go by in the styles. */
+function named(colours: string[]): CSSProperties {
+  return Object.fromEntries(
+    colours.flatMap((c, i) => [
+      [`--cord-${i}`, c],
+      [`--mark-${i}`, dark(c) ? "rgb(255 255 255 / 0.16)" : "rgb(23 36 42 / 0.27)"],
+    ]),
+  );
+}
+
+/** dark tells whether ink would not be seen on a colour. */
+function dark(colour: string): boolean {
+  const n = Number.parseInt(colour.slice(1), 16);
+  return 299 * (n >> 16) + 587 * ((n >> 8) & 255) + 114 * (n & 255) < 90_000;
+}
 
 /**
  * Plates lays a picture's plates one under the other; it decides nothing about them. They are cut on
  * whole pixels, so that no edge is half of one plate and half of the next: scale is pixels a hundredth of
- * a millimetre, and zero the y that lies on a pixel's edge.
+ * a millimetre, and zero the y that lies on a pixel's edge. The shadows on the mat lie under all of them
+ * and do not overlap.
  */
 export const Plates = memo(function Plates({
   picture,
@@ -19,26 +36,35 @@ export const Plates = memo(function Plates({
   scale: number;
   zero: number;
 }) {
-  const { places, plates } = picture;
+  const { places, plates, colours } = picture;
   const fine = scale * window.devicePixelRatio;
   const snap = (y: number) => Math.round((y - zero) * fine) / fine + zero;
+  const laid = places.map((p, i) => {
+    const plate = plates[p.plate];
+    const next = places[i + 1];
+    const joins = next !== undefined && next.y <= p.y + plate.bottom;
+    const top = i > 0 && plate.top < 0 ? snap(p.y) : p.y + plate.top;
+    const end = joins ? snap(next.y) : p.y + plate.bottom;
+    return { key: `${p.plate}${i}`, plate, y: p.y, top: top - p.y, end: end - p.y, lap: joins ? 1 / fine : 0 };
+  });
+  const style = useMemo(() => named(colours), [colours]);
+  const inHand = places.some((p) => plates[p.plate].layers.some((l) => l.kind === "lit"));
   return (
-    <g aria-hidden="true">
-      {places.map((p, i) => {
-        const plate = plates[p.plate];
-        const next = places[i + 1];
-        const joins = next !== undefined && next.y <= p.y + plate.bottom;
-        const top = i > 0 && plate.top < 0 ? snap(p.y) : p.y + plate.top;
-        const bottom = joins ? snap(next.y) + 1 / fine : p.y + plate.bottom;
-        return <Laid key={`${p.plate}${i}`} plate={plate} y={p.y} top={top - p.y} bottom={bottom - p.y} />;
-      })}
+    <g aria-hidden="true" style={style} className={inHand ? "in-hand" : undefined}>
+      {laid.map((p) => (
+        <Laid key={p.key} plate={p.plate} y={p.y} top={p.top} bottom={p.end} under />
+      ))}
+      {laid.map((p) => (
+        <Laid key={p.key} plate={p.plate} y={p.y} top={p.top} bottom={p.end + p.lap} />
+      ))}
     </g>
   );
 });
 
-const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; bottom: number }) {
-  const { left, right } = p.plate;
+const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; bottom: number; under?: boolean }) {
+  const { left, right, per } = p.plate;
   const [wide, tall] = [right - left + 2 * bleed, p.bottom - p.top];
+  const k = per / 100;
   return (
     <svg
       aria-hidden="true"
@@ -46,24 +72,31 @@ const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; botto
       y={p.y + p.top}
       width={wide}
       height={tall}
-      viewBox={`${left - bleed} ${p.top} ${wide} ${tall}`}
+      viewBox={`${k * (left - bleed)} ${k * p.top} ${k * wide} ${k * tall}`}
       overflow="hidden"
     >
-      <Layers plate={p.plate} />
+      <Layers plate={p.plate} under={p.under ?? false} />
     </svg>
   );
 });
 
-/** Layers are what a plate holds; they stay as they are wherever it is laid. */
-const Layers = memo(function Layers({ plate }: { plate: Plate }) {
+/** Layers are what a plate holds; they stay as they are wherever it is laid and whatever the colours. */
+const Layers = memo(function Layers({ plate, under }: { plate: Plate; under: boolean }) {
   return plate.layers.map((l, i) =>
-    l.kind === "body" ? (
-      <path key={i} className="lay-body" d={l.d} fill={l.colour} />
-    ) : (
-      <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} />
-    ),
+    (l.kind === "fall") === under ? (
+      <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} style={painted(l)} />
+    ) : null,
   );
 });
+
+/** painted is the paint of a body or a mark, by the name of its cord. */
+function painted(l: Layer): CSSProperties | undefined {
+  if (l.kind === "mark") return { stroke: `var(--mark-${l.cord})` };
+  if (l.kind !== "body" && l.kind !== "lit") return undefined;
+  const own = l.cord === undefined ? l.colour : `var(--cord-${l.cord})`;
+  const paint = l.dark ? `color-mix(in srgb, ${own}, #17242a ${l.dark}%)` : own;
+  return { "--paint": paint } as CSSProperties;
+}
 
 /** Fitted is a picture as large as its box allows. */
 export function Fitted({ picture, label }: { picture: Picture; label: string }) {
