@@ -506,9 +506,9 @@ func TestAccessibility(t *testing.T) {
 	v := open(t, p, "/")
 	for _, theme := range []string{"day", "night"} {
 		for _, view := range []struct{ path, click string }{
-			{"/", ""}, {"/", "Hang a new piece"}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""}, {"/balls", "Turn it"},
+			{"/", ""}, {"/", "Hang a new piece"}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""},
 			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/5/cut", ""},
-			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "Turn in space"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
+			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "turned"}, {"/piece/1/tie", "lens"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
 			{"/piece/2/vise", ""}, {"/piece/4/sheet", ""}, {"/piece/999/tie", ""},
 		} {
 			v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))

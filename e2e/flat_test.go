@@ -83,28 +83,6 @@ func TestARefusalIsMendedByAKey(t *testing.T) {
 	v.until("and mended by a button", typed+`.includes("strands=1-4")`)
 }
 
-// A knot turns in space by keys, and the code for it is loaded only then.
-func TestAKnotTurnsInSpace(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/tie")
-	v.until("the piece is drawn", `document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 0`)
-	if eval[bool](v, `performance.getEntriesByType("resource").some((r) => r.name.includes("turning"))`) {
-		t.Error("the code that turns knots is loaded before anyone asks")
-	}
-	v.click("Turn in space")
-	v.until("it is shown in space, or from both sides where it cannot be", `document.querySelector('[data-testid="turning"][data-shown="true"] canvas') || document.querySelector("dialog")?.textContent.includes("cannot draw in space")`)
-	if eval[bool](v, `!!document.querySelector('[data-testid="turning"] canvas')`) {
-		look := `document.querySelector('[data-testid="turning"]').dataset.look`
-		was := eval[string](v, look)
-		v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid="turning"]').focus()`))
-		v.key(kb.ArrowRight)
-		v.until("an arrow turns it", look+fmt.Sprintf(" !== %q", was))
-		v.key("0")
-		v.until("0 shows the face again", look+fmt.Sprintf(" === %q", was))
-	}
-	v.key(kb.Escape)
-	v.until("Escape closes it", `!document.querySelector("dialog")`)
-}
-
 // At the vise the strand is led by a slider, forwards and backwards.
 func TestTheMoveIsLedBySlider(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/2/vise")

@@ -60,7 +60,7 @@ func TestStuffComesFromTheDrawer(t *testing.T) {
 	v.until("it is planned", long)
 	v.click("From the drawer")
 	v.click("Take Signal rust kernmantle")
-	v.until("the cord is taken", `[...document.querySelectorAll('[data-testid="hang"] path')].some((p) => p.getAttribute("fill") === "#b4532a")`)
+	v.until("the cord is taken", hangs("rgb(180, 83, 42)"))
 	v.until("it is saved", saved)
 	v.field("Label diameter", "3.5")
 	v.until("thinner cord is cut shorter", saved+` && !document.querySelector('[data-strip="A"]').getAttribute("aria-label").includes("cut 890 mm")`)

@@ -1,6 +1,7 @@
 package server
 
 import (
+	"bytes"
 	"context"
 	"crypto/sha256"
 	"encoding/json"
@@ -17,6 +18,7 @@ import (
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
 	"nimblebight/formats/document"
+	"nimblebight/formats/svg"
 	"nimblebight/store"
 )
 
@@ -28,7 +30,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/plan", s.planOf)
 	r.GET("/pieces/:id/ends", s.ends)
 	r.GET("/pieces/:id/picture", s.pictureOf)
-	r.GET("/pieces/:id/space", s.spaceOf)
+	r.GET("/pieces/:id/picture.svg", s.pictureFile)
 	r.GET("/pieces/:id/log", s.logs)
 	r.POST("/pieces/:id/log", s.addLog)
 	r.DELETE("/pieces/:id/log/:entry", func(c *gin.Context) {
@@ -105,16 +107,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	view := scene.View{PerMM: 6}
-	if c.Query("view") == "back" {
-		view.Turn = 180
-	}
-	if v, err := strconv.ParseFloat(c.Query("turn"), 64); err == nil {
-		view.Turn = turnTo(v)
-	}
-	if v, err := strconv.ParseFloat(c.Query("scale"), 64); err == nil && v > 0.2 && v < 60 {
-		view.PerMM = v
-	}
+	view := looked(c)
 	var at hand
 	if v, err := strconv.Atoi(c.Query("until")); err == nil && v > 0 {
 		at.until = v
@@ -147,6 +140,42 @@ func (s *Server) pictureOf(c *gin.Context) {
 		pic = pic.Without(strings.Split(have, ","))
 	}
 	answer(c, s.views.drawn(pic), err)
+}
+
+// pictureFile gives a piece as it hangs as a file: like [Server.pictureOf], at true
+// scale.
+func (s *Server) pictureFile(c *gin.Context) {
+	p, d, set, err := s.opened(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	pic, err := s.views.picture(p.Document, d, set, hand{}, looked(c))
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	var b bytes.Buffer
+	if err := svg.Write(&b, pic); err != nil {
+		failed(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
+}
+
+// looked reads how a request wants to see a piece.
+func looked(c *gin.Context) scene.View {
+	view := scene.View{PerMM: 6}
+	if c.Query("view") == "back" {
+		view.Turn = 180
+	}
+	if v, err := strconv.ParseFloat(c.Query("turn"), 64); err == nil {
+		view.Turn = turnTo(v)
+	}
+	if v, err := strconv.ParseFloat(c.Query("scale"), 64); err == nil && v > 0.2 && v < 60 {
+		view.PerMM = v
+	}
+	return view
 }
 
 // turnStep is by how much a piece is turned at once, degrees: steps that can be kept.

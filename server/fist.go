@@ -31,6 +31,10 @@ type FistRequest struct {
 	// Face asks the picture for one of the six faces, from 1; 0 for the ball as
 	// it hangs.
 	Face int `json:"face,omitempty"`
+	// Turn and Tilt ask the picture for the ball turned about its ends and then
+	// tilted towards the eye, degrees.
+	Turn float64 `json:"turn,omitempty"`
+	Tilt float64 `json:"tilt,omitempty"`
 }
 
 // FistBall are the figures of a ball.
@@ -97,7 +101,6 @@ const chartCores = 40
 func (s *Server) fists(r *gin.RouterGroup) {
 	r.POST("/fist", s.fist)
 	r.POST("/fist/picture", s.fistPicture)
-	r.POST("/fist/space", s.fistSpace)
 }
 
 // firstFist is what is asked of a ball where nothing is said yet.
@@ -273,9 +276,14 @@ func (s *Server) fistPicture(c *gin.Context) {
 		if q.Face > 0 {
 			strands = b.Seen(q.Face - 1)
 		} else { // it hangs by its ends
+			sinY, cosY := math.Sincos(turnTo(q.Turn) * math.Pi / 180)
+			sinX, cosX := math.Sincos(turnTo(q.Tilt) * math.Pi / 180)
 			for _, st := range strands {
 				for i, v := range st.Points {
-					st.Points[i] = r3.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
+					x, y, z := -v.X, -v.Y, v.Z
+					x, z = cosY*x+sinY*z, cosY*z-sinY*x
+					y, z = cosX*y+sinX*z, cosX*z-sinX*y
+					st.Points[i] = r3.Vec{X: x, Y: y, Z: z}
 				}
 			}
 		}
@@ -289,32 +297,4 @@ func (s *Server) fistPicture(c *gin.Context) {
 		return pic, nil
 	})
 	answer(c, s.views.drawn(pic), err)
-}
-
-// fistSpace gives the ball's curves to be turned.
-func (s *Server) fistSpace(c *gin.Context) {
-	q, b, ok := made(c)
-	if !ok {
-		return
-	}
-	stuffs := q.stuffs()
-	out := Space{Strands: []Thread{}}
-	for _, st := range b.Strands() {
-		run := make([]r3.Vec, len(st.Points))
-		for i, v := range st.Points {
-			run[i] = r3.Vec{X: -v.X, Y: -v.Y, Z: v.Z}
-		}
-		stuff := stuffs[st.Cord]
-		stuff.DiameterMM = b.Cord.Hard()
-		out.Strands = append(out.Strands, thread(fmt.Sprint(st.Cord+1), stuff.Colour, b.Cord.Hard(), run, 0))
-	}
-	out.Balls = []SpaceBall{{DiameterMM: b.Core.DiameterMM, Colour: coreColour(b)}}
-	answer(c, out, nil)
-}
-
-func coreColour(b ball.Ball) string {
-	if c := b.Core.Kind.Colour(); c != "" {
-		return c
-	}
-	return "#8a8f86"
 }

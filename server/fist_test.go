@@ -56,9 +56,13 @@ func TestFistAnswers(t *testing.T) {
 	if len(seen) != 2 { // the whole ball, and six faces of one size
 		t.Errorf("pictures of %d sizes", len(seen))
 	}
-	sp := ask[server.Space](b, http.StatusOK, http.MethodPost, "/api/fist/space", askFist)
-	if len(sp.Strands) != 2 || len(sp.Balls) != 1 {
-		t.Errorf("%d strands and %d cores in space", len(sp.Strands), len(sp.Balls))
+	turned := map[string]bool{}
+	for _, how := range []string{`"turn":0`, `"turn":30`, `"tilt":30`, `"turn":30,"tilt":30`} {
+		p := ask[svg.Picture](b, http.StatusOK, http.MethodPost, "/api/fist/picture", strings.Replace(askFist, `"passes"`, how+`,"passes"`, 1))
+		turned[fmt.Sprint(p.Places)] = true
+	}
+	if len(turned) != 4 {
+		t.Errorf("turned four ways it is %d pictures", len(turned))
 	}
 }
 

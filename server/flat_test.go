@@ -44,28 +44,41 @@ func TestKnotsAndPatternsCanBeSeen(t *testing.T) {
 	}
 }
 
-// A section's curves come for turning: cords of the piece, near its middle.
-func TestASectionInSpace(t *testing.T) {
+// A piece is turned by whole steps, all the way round, and any angle is answered.
+func TestAPieceIsTurned(t *testing.T) {
 	b := newBench(t)
 	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
-	s := ask[server.Space](b, 200, "GET", fmt.Sprintf("/api/pieces/%d/space?section=1", made.ID), nil)
-	cords := map[string]bool{}
-	for _, thread := range s.Strands {
-		cords[thread.Cord] = true
-		if len(thread.Points)%3 != 0 || len(thread.Points) < 9 || thread.DiameterMM <= 0 {
-			t.Errorf("a thread of %d numbers, %v mm thick", len(thread.Points), thread.DiameterMM)
-		}
-		for i := 1; i < len(thread.Points); i += 3 {
-			if y := thread.Points[i]; y < -40 || y > 40 {
-				t.Fatalf("a thread lies %v mm from the section's middle", y)
-			}
+	get := func(query string) svg.Picture {
+		return ask[svg.Picture](b, 200, "GET", fmt.Sprintf("/api/pieces/%d/picture?scale=2&%s", made.ID, query), nil)
+	}
+	face, edge, back := get("turn=0"), get("turn=90"), get("turn=180")
+	if face.View != "face" || back.View != "back" || edge.View != "turned" {
+		t.Errorf("the sides are called %s, %s and %s", face.View, edge.View, back.View)
+	}
+	if face.Width <= edge.Width || face.Width != back.Width {
+		t.Errorf("from the face it is %d wide, from the edge %d, from the back %d", face.Width, edge.Width, back.Width)
+	}
+	for query, like := range map[string]svg.Picture{"view=back": back, "turn=360": face, "turn=-180": back, "turn=91": edge, "turn=NaN": face, "turn=much": face} {
+		if p := get(query); p.Width != like.Width || p.View != like.View {
+			t.Errorf("%s shows %s, %d wide; it is %s, %d wide", query, p.View, p.Width, like.View, like.Width)
 		}
 	}
-	if !cords["A"] || !cords["B"] {
-		t.Errorf("the cords in it are %v", cords)
+}
+
+// A picture is kept as a file at true scale.
+func TestAPictureIsAFile(t *testing.T) {
+	b := newBench(t)
+	made := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	p := ask[svg.Picture](b, 200, "GET", fmt.Sprintf("/api/pieces/%d/picture?scale=4", made.ID), nil)
+	w := b.do("GET", fmt.Sprintf("/api/pieces/%d/picture.svg?scale=4", made.ID), nil)
+	if w.Code != 200 || w.Header().Get("Content-Type") != "image/svg+xml" {
+		t.Fatalf("%d, %s", w.Code, w.Header())
 	}
-	for _, q := range []string{"", "?section=9", "?section=-1", "?section=two"} {
-		ask[server.Problem](b, 422, "GET", fmt.Sprintf("/api/pieces/%d/space%s", made.ID, q), nil)
+	if size := fmt.Sprintf(`width="%gmm" height="%gmm"`, float64(p.Width)/100, float64(p.Height)/100); !strings.Contains(w.Body.String(), size) {
+		t.Errorf("the file does not say %s", size)
+	}
+	if w := b.do("GET", "/api/pieces/999/picture.svg", nil); w.Code != 404 {
+		t.Errorf("of no piece: %d", w.Code)
 	}
 }
 

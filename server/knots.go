@@ -29,14 +29,18 @@ func (s *Server) knotPicture(c *gin.Context) {
 			return scene.Picture{}, err
 		}
 		l := p.Look()
-		view := scene.View{PerMM: 3, From: l.Sections[section][0] - 4, To: math.Min(l.Sections[section][1]+5, l.Bottom+2)}
+		from, to := l.Sections[section][0], math.Min(l.Sections[section][1]+3, l.Bottom+2)
 		if section == 0 {
-			view.From = -9
+			from = -9
 		}
-		const least = 26 // mm, so that a low section is not seen through a glass
-		if tall := view.To - view.From; tall < least {
-			view.From -= least - tall
+		// As much as tells the knot: what is low is not seen through a glass, and of a
+		// long row a stretch is enough.
+		const least, most = 24, 34 // mm
+		from = math.Min(from-2, to-least)
+		if one := p.Sections[section].KnotMM; one > 0 {
+			to = math.Min(to, from+math.Max(most, one+12))
 		}
+		view := scene.View{PerMM: 5, From: from, To: to}
 		return scene.Render(l, view), nil
 	})
 	answer(c, s.views.drawn(pic), err)

@@ -254,7 +254,6 @@ type Wire struct {
 	Ends            []plan.End
 	Plan            plan.Plan
 	Picture         svg.Picture
-	Space           Space
 	FistRequest     FistRequest
 	FistAnswer      FistAnswer
 	DrawerCore      DrawerCore

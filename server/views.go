@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"fmt"
 
+	"nimblebight/core/knot"
 	"nimblebight/core/memo"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -51,8 +52,30 @@ func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, vie
 		if err != nil {
 			return scene.Picture{}, false, err
 		}
-		return scene.Render(p.Look(), view), len(p.Rough) == 0, nil
+		pic := scene.Render(p.Look(), view)
+		if at.until > 0 {
+			if err := v.lead(&pic, raw, d, set, at, p, view); err != nil {
+				return pic, false, err
+			}
+		}
+		return pic, len(p.Rough) == 0, nil
 	})
+}
+
+// lead shows on a picture at the vise where the strand in hand is to go, and the
+// numbers of the places as they were when the action began.
+func (v *views) lead(pic *scene.Picture, raw []byte, d piece.Document, set Settings, at hand, now plan.Plan, view scene.View) error {
+	l := now.Look()
+	pic.Number(l, view, view.To-2.6*l.Thick)
+	if at.along == 0 || at.along > knot.Led { // led all the way
+		return nil
+	}
+	led, err := v.plan(raw, d, set, hand{until: at.until})
+	if err != nil {
+		return err
+	}
+	pic.Lead(l, led.Look(), view)
+	return nil
 }
 
 // drawn is a picture as the page paints it.

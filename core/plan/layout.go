@@ -37,6 +37,9 @@ type Layout struct {
 	// which on it moved.
 	Moving, MovingLeg int
 	MovingFrom        float64
+	// Places are the strands in the order in which they hung when that action began,
+	// from the left: place 1 is the first.
+	Places []LegOf
 	// Finishes are how much of each end belongs to its finish, mm.
 	Finishes []float64
 	// Stuffs and Figures are those of each cord of the piece.
@@ -47,6 +50,9 @@ type Layout struct {
 
 	near func(from, to float64) []Strand
 }
+
+// LegOf names a strand: the part of a cord before (0) or after (1) its fold.
+type LegOf struct{ Strand, Leg int }
 
 // Strand is one cord in space, from its first end over the fold to its last, or
 // a run of it that comes near a place.
@@ -169,6 +175,19 @@ func (w *walk) layout(bottom float64) Layout {
 				lay.Moving = i
 				if len(cordPath.parts) > 1 || !cordPath.own {
 					lay.MovingLeg = 1 - p.leg.n
+				}
+			}
+		}
+	}
+	for _, l := range w.places {
+		for i, cordPath := range cordPaths {
+			for _, p := range cordPath.parts {
+				if p.leg == l {
+					n := 0
+					if len(cordPath.parts) > 1 {
+						n = 1 - l.n
+					}
+					lay.Places = append(lay.Places, LegOf{i, n})
 				}
 			}
 		}

@@ -34,6 +34,7 @@ type walk struct {
 	cuts    []float64
 	moving  *leg
 	movedY  float64
+	places  []*leg // those that hung when the action in hand began, from the left
 	inHand  []*leg // the strands of the section in hand, in their order
 	beads   []knot.BeadAt
 	cores   []knot.CoreAt
@@ -338,7 +339,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 	if last.Strand >= 0 {
 		w.moving = w.inHand[last.Strand]
 	}
-	w.movedY = w.y
+	w.movedY, w.places = w.y, slices.Clone(w.hanging)
 	along := w.o.Along
 	if along == 0 {
 		along = 1
@@ -386,7 +387,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		}
 		w.lay(i, s, closed, t, chosen, own, places, middle)
 		w.clear = 0
-		w.movedY = w.y
+		w.movedY, w.places = w.y, slices.Clone(w.hanging)
 		// What is in hand is laid on the same strands where they have come to.
 		work.Strands, chosen = work.Strands[:0:0], chosen[:0:0]
 		for _, p := range places {

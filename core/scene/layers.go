@@ -36,7 +36,7 @@ type writer struct {
 }
 
 func (w *writer) point(p trace.Point) Point {
-	return Point{int32(math.Round((w.x0 + p.X/w.raster.per) * w.per)), int32(math.Round((w.y0 + (p.Y+w.y)/w.raster.per) * w.per))}
+	return Point{int32(math.Round((w.x0 + p.X/w.raster.per) * w.per)), int32(math.Round((w.y0 + w.shared.y(p.Y+w.y)/w.raster.per) * w.per))}
 }
 
 func (w *writer) path(p trace.Path) Path {
@@ -66,37 +66,63 @@ func unitsFor(perMM float64) int {
 	return per
 }
 
-// layers draws what is shown of a canvas; it tells the units of a millimetre.
-func (c *canvas) layers() ([]Layer, int) {
-	per := unitsFor(c.v.PerMM)
+// foldsOut is how long a border may be that ends inside a region, where a strand is
+// folded on itself, to be left out; diameters.
+const foldsOut = 1.6
+
+// traced are the borders of what is shown of a canvas, from one row of its raster to
+// another; nil where nothing is. The raster is to be freed.
+type traced struct {
+	*writer
+	*trace.Map
+	from, to int
+}
+
+func (c *canvas) trace() *traced {
 	g := c.newRaster()
 	if g == nil {
-		return nil, per
+		return nil
 	}
-	defer g.free()
 	p := g.divide(c)
 	beyond := drawnBeyond * g.d
 	from, to := 0, g.tall
 	if !math.IsInf(c.lo, -1) {
-		from = max(0, int((c.lo-g.y0)*g.per-beyond))
+		from = max(0, int(g.shared.row((c.lo-g.y0)*g.per)-beyond))
 	}
 	if !math.IsInf(c.hi, 1) {
-		to = min(g.tall, int((c.hi-g.y0)*g.per+beyond)+1)
+		to = min(g.tall, int(g.shared.row((c.hi-g.y0)*g.per)+beyond)+1)
 	}
 	if from >= to {
-		return nil, per
+		g.free()
+		return nil
 	}
-	w := &writer{partition: p, per: float64(per), y: float64(from), px: c.v.PerMM * g.d / g.per}
+	w := &writer{partition: p, per: float64(unitsFor(c.v.PerMM)), y: float64(from), px: c.v.PerMM * g.d / g.per}
 	off := from * g.wide
-	m := trace.Borders(trace.Grid{Wide: g.wide, Tall: to - from, Region: p.region[off : to*g.wide], Depth: g.z[off : to*g.wide], Tolerance: tolerance, Prune: sheetBreak * g.d,
+	var pins []float64 // where plates meet
+	for _, y := range [2]float64{c.lo + c.v.lap(), c.hi - c.v.lap()} {
+		if !math.IsInf(y, 0) {
+			pins = append(pins, math.Round(g.shared.row((y-g.y0)*g.per))-float64(from))
+		}
+	}
+	m := trace.Borders(trace.Grid{Wide: g.wide, Tall: to - from, Region: p.region[off : to*g.wide], Depth: g.z[off : to*g.wide], Tolerance: tolerance, Prune: foldsOut * g.d, Pins: pins,
 		Apart: func(a, b int) bool { return p.apart(a+off, b+off) },
 		Place: func(a, b int) float64 { return g.place(a+off, b+off) }})
-	w.bodies(m)
-	w.tones(from, to)
-	w.marks(from, to)
-	w.lights(from, to)
-	w.inks(m)
-	return w.layers, per
+	return &traced{w, m, from, to}
+}
+
+// layers draws what is shown of a canvas; it tells the units of a millimetre.
+func (c *canvas) layers() ([]Layer, int) {
+	t := c.trace()
+	if t == nil {
+		return nil, unitsFor(c.v.PerMM)
+	}
+	defer t.raster.free()
+	t.bodies(t.Map)
+	t.tones(t.from, t.to)
+	t.marks(t.from, t.to)
+	t.lights(t.from, t.to)
+	t.inks(t.Map)
+	return t.writer.layers, unitsFor(c.v.PerMM)
 }
 
 // paintOf is what a region is filled with and whether it is in hand.

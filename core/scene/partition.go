@@ -155,11 +155,11 @@ func (p *partition) clean() {
 	var small []int32
 	for i, a := range p.of {
 		thin, little := thinCord, smallCord
+		if edge[i] { // it goes on beyond what is painted
+			continue
+		}
 		if a.slice < 0 {
 			thin, little = thinMat, smallMat
-			if edge[i] {
-				continue
-			}
 		}
 		if float64(a.pixels) < thin*p.d*float64(a.border) || float64(a.pixels) < little*p.d*p.d {
 			small = append(small, int32(i))

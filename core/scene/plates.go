@@ -403,8 +403,8 @@ func (t *tile) name(l plan.Layout, v View) string {
 	return hex.EncodeToString(h.Sum(nil))
 }
 
-// draw draws the tile's plate.
-func (t *tile) draw(l plan.Layout, v View) Plate {
+// canvas puts what comes near the tile onto a canvas.
+func (t *tile) canvas(l plan.Layout, v View) *canvas {
 	c := newCanvas(v)
 	if !t.first {
 		c.lo = -v.lap()
@@ -424,15 +424,23 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	for _, b := range t.cores {
 		c.core(b)
 	}
+	for i, t := range c.tubes {
+		t.id = i
+	}
+	if len(c.tubes) > 0 {
+		c.index()
+		c.spread()
+	}
+	return c
+}
+
+// draw draws the tile's plate.
+func (t *tile) draw(l plan.Layout, v View) Plate {
+	c := t.canvas(l, v)
 	out := Plate{Layers: []Layer{}}
 	if len(c.tubes) == 0 {
 		return out
 	}
-	for i, t := range c.tubes {
-		t.id = i
-	}
-	c.index()
-	c.spread()
 	out.Layers, out.Per = c.layers()
 	x0, y0, x1, y1 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
 	for _, q := range c.tubes {

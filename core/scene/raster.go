@@ -51,7 +51,11 @@ func (q *slice) at(x, y float64) (z float64, ok bool) {
 		return 0, false
 	}
 	c := math.Sqrt(k)
-	return q.z + q.h*c*q.cos + (al+q.h*c*q.sin)*q.tan, true
+	rest := al + q.h*c*q.sin
+	if q.clip != 0 && float64(q.clip)*rest > 0 {
+		return 0, false
+	}
+	return q.z + q.h*c*q.cos + rest*q.tan, true
 }
 
 // normal is the direction in which the surface looks at a place.
@@ -79,10 +83,37 @@ type raster struct {
 	per        float64 // pixels a mm
 	d          float64 // drawn-up diameter of the plate, pixels
 	x0, y0     float64 // the grid's corner, mm
+	shared     shared
 	slices     []slice
 	first      []int32   // of each tube, the first of its slices
 	top        []int32   // slice on top of each pixel, -1 for the mat
 	z          []float32 // its depth
+}
+
+// shared is how much the rows from one to another are higher or lower together than
+// so many pixels.
+type shared struct{ from, to, over float64 }
+
+// y is the place of a row, pixels from the grid's upper edge.
+func (s shared) y(row float64) float64 {
+	if s.to <= s.from {
+		return row
+	}
+	return row + s.over*math.Max(0, math.Min(1, (row-s.from)/(s.to-s.from)))
+}
+
+// row is the row of a place.
+func (s shared) row(y float64) float64 {
+	if s.to <= s.from {
+		return y
+	}
+	long := s.to - s.from + s.over
+	return y - s.over*math.Max(0, math.Min(1, (y-s.from)/long))
+}
+
+// middle is the middle of a pixel.
+func (g *raster) middle(at int) (x, y float64) {
+	return float64(at%g.wide) + 0.5, g.shared.y(float64(at/g.wide) + 0.5)
 }
 
 var rasters sync.Pool // of *raster, for their memory
@@ -140,9 +171,29 @@ func (c *canvas) newRaster() *raster {
 		k := math.Sqrt(mostPixels / n)
 		g.per, g.d = g.per*k, g.d*k
 	}
+	// Neighbours see the same pixels where they meet: a row of them begins at the cut,
+	// a column at the axis. What is over of a whole row is shared by those between.
+	top, bottom := c.lo+c.v.lap(), c.hi-c.v.lap()
+	aligned := 0.0
+	g.shared = shared{}
+	switch {
+	case !math.IsInf(top, 0) && !math.IsInf(bottom, 0):
+		high := (bottom - top) * g.per
+		rows := math.Max(1, math.Round(high))
+		still := math.Min(0.6*g.d, rows/3)
+		g.shared = shared{from: still, to: rows - still, over: high - rows}
+		aligned = top
+	case !math.IsInf(top, 0):
+		aligned = top
+	case !math.IsInf(bottom, 0):
+		aligned = bottom
+	}
 	const pad = 2
-	g.x0, g.y0 = x0-pad/g.per, y0-pad/g.per
-	g.wide, g.tall = int((x1-x0)*g.per)+2*pad+1, int((y1-y0)*g.per)+2*pad+1
+	g.x0 = (math.Floor(x0*g.per) - pad) / g.per
+	above := math.Ceil((aligned-y0)*g.per) + pad // rows above the cut
+	g.y0 = aligned - above/g.per
+	g.shared.from, g.shared.to = g.shared.from+above, g.shared.to+above
+	g.wide, g.tall = int((x1-g.x0)*g.per)+pad+1, int((y1-g.y0)*g.per)+pad+1
 	g.top, g.z = grown(g.top, g.wide*g.tall), grown(g.z, g.wide*g.tall)
 	for i := range g.top {
 		g.top[i], g.z[i] = -1, float32(math.Inf(-1))
@@ -247,9 +298,9 @@ func (g *raster) paint(i int32) {
 	rx := far*math.Abs(q.tx) + w*math.Abs(q.ty)
 	ry := far*math.Abs(q.ty) + w*math.Abs(q.tx)
 	x0, x1 := max(0, int(math.Ceil(q.x-rx-0.5))), min(g.wide-1, int(math.Floor(q.x+rx-0.5)))
-	y0, y1 := max(0, int(math.Ceil(q.y-ry-0.5))), min(g.tall-1, int(math.Floor(q.y+ry-0.5)))
+	y0, y1 := max(0, int(math.Ceil(q.y-ry-1.5))), min(g.tall-1, int(math.Floor(q.y+ry+0.5)))
 	for y := y0; y <= y1; y++ {
-		dy := float64(y) + 0.5 - q.y
+		dy := g.shared.y(float64(y)+0.5) - q.y
 		row := y * g.wide
 		for x := x0; x <= x1; x++ {
 			dx := float64(x) + 0.5 - q.x
@@ -316,14 +367,41 @@ func (g *raster) oneSheet(c *canvas, a, b int) bool {
 // one sheet, diameters.
 const sheetBreak = 0.9
 
+// near is the slice of a sheet that reaches to a place, a few from slice i at most.
+func (g *raster) near(i int32, x, y float64) *slice {
+	q := &g.slices[i]
+	for range 3 {
+		if q.full {
+			return q
+		}
+		dx, dy := x-q.x, y-q.y
+		al := dx*q.tx + dy*q.ty
+		ac := dy*q.tx - dx*q.ty
+		u := ac / q.r
+		if ac < 0 {
+			u = ac / q.l
+		}
+		c := math.Sqrt(math.Max(0, 1-u*u))
+		rest := al + q.h*c*q.sin
+		switch {
+		case rest > math.Max(0, q.hi.mid+ac*q.hi.across+c*q.hi.thick)+reach && q.clip <= 0:
+			i++
+		case rest < math.Min(0, q.lo.mid+ac*q.lo.across+c*q.lo.thick)-reach && q.clip >= 0:
+			i--
+		default:
+			return q
+		}
+		q = &g.slices[i]
+	}
+	return q
+}
+
 // place is where the edge between pixels a and b lies, from 0 at a to 1 at b.
 func (g *raster) place(a, b int) float64 {
 	p, q := g.top[a], g.top[b]
-	ax, ay := float64(a%g.wide)+0.5, float64(a/g.wide)+0.5
-	ex, ey := 1.0, 0.0
-	if b != a+1 {
-		ex, ey = 0, 1
-	}
+	ax, ay := g.middle(a)
+	bx, by := g.middle(b)
+	ex, ey := bx-ax, by-ay
 	lo, hi := 0.0, 1.0
 	for range 5 {
 		t := (lo + hi) / 2
@@ -331,10 +409,10 @@ func (g *raster) place(a, b int) float64 {
 		var zp, zq float64
 		okP, okQ := false, false
 		if p >= 0 {
-			zp, okP = g.slices[p].at(x, y)
+			zp, okP = g.near(p, x, y).at(x, y)
 		}
 		if q >= 0 {
-			zq, okQ = g.slices[q].at(x, y)
+			zq, okQ = g.near(q, x, y).at(x, y)
 		}
 		if okP && (!okQ || zp >= zq) || !okP && !okQ && p < 0 {
 			lo = t

@@ -87,6 +87,11 @@ type Picture struct {
 	Bands  []Band
 	// Colours are the cords'.
 	Colours []string
+	// At the vise: the way that the strand in hand still has to go, nil for none, in
+	// hundredths of a millimetre, and the numbers of the places.
+	Way   *Path
+	Discs []Disc
+	Thick int // a cord, by which they are drawn
 }
 
 // Place is where a plate is laid.
@@ -164,6 +169,7 @@ type sample struct {
 	flat    float64 // share of it that lies in the picture's plane
 	lie     knot.Lie
 	moving  bool
+	odd     bool // every other slice of a span
 }
 
 // tube is a cord cut into slices.
@@ -187,17 +193,17 @@ const inkRGB = "#17242a"
 func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) }
 
 type canvas struct {
-	v      View
+	v View
 	// of the angle by which the piece is turned
 	sin, cos float64
-	step   float64 // between slices, in diameters
-	tubes  []*tube
-	grid   [][]ref
-	broad  []ref // the few slices of broad tubes, which would coarsen the grid
-	cell   float64
-	widest float64 // the greatest half width of what is in the grid, mm
-	nx, ny int
-	x0, y0 float64
+	step     float64 // between slices, in diameters
+	tubes    []*tube
+	grid     [][]ref
+	broad    []ref // the few slices of broad tubes, which would coarsen the grid
+	cell     float64
+	widest   float64 // the greatest half width of what is in the grid, mm
+	nx, ny   int
+	x0, y0   float64
 	// lo and hi bound what is shown; round it only looks matter.
 	lo, hi float64
 }
@@ -248,10 +254,11 @@ func (c *canvas) strand(r run) {
 		per = 8
 	}
 	t := &tube{id: len(c.tubes), group: r.strand, paint: Paint{Cord: r.cord}, make: stuff.Make, d: d}
-	// Even slices along the fine curve, each with the flags of its span.
+	// Every span of the curve is cut by itself, so that two plates that show it have
+	// the same slices of it.
 	step := c.step * d
-	arc, next := 0.0, 0.0
-	put := func(p r3.Vec, at float64, span int) {
+	walked := r.from
+	put := func(p r3.Vec, at float64, span int, odd bool) {
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, knot.Knotted
 		if r.points[a].lie == r.points[b].lie {
@@ -267,18 +274,33 @@ func (c *canvas) strand(r run) {
 		if sec < 0 {
 			sec = r.points[a].section
 		}
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at + r.from, hw: half, sec: int(sec),
-			lie: lie, moving: r.points[span].moving})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at, hw: half, sec: int(sec),
+			lie: lie, moving: r.points[span].moving, odd: odd})
 	}
-	for i := 1; i < len(fine); i++ {
-		a, b := fine[i-1], fine[i]
-		seg := r3.Norm(r3.Sub(b, a))
-		for next <= arc+seg && seg > 0 {
-			put(curve.Lerp(a, b, (next-arc)/seg), next, min((i-1)/per, len(pts)-1))
-			next += step
+	for span := 0; span*per+1 < len(fine); span++ {
+		part := fine[span*per : min((span+1)*per+1, len(fine))]
+		long := 0.0
+		for i := 1; i < len(part); i++ {
+			long += r3.Norm(r3.Sub(part[i], part[i-1]))
 		}
-		arc += seg
+		if long == 0 {
+			continue
+		}
+		n := max(1, int(math.Round(long/step)))
+		at, i := 0.0, 1
+		for k := range n {
+			want := long * float64(k) / float64(n)
+			seg := r3.Norm(r3.Sub(part[i], part[i-1]))
+			for at+seg < want && i+1 < len(part) {
+				at += seg
+				i++
+				seg = r3.Norm(r3.Sub(part[i], part[i-1]))
+			}
+			put(curve.Lerp(part[i-1], part[i], math.Max(0, math.Min(1, (want-at)/math.Max(seg, 1e-12)))), walked+want, span, k%2 == 1)
+		}
+		walked += long
 	}
+	put(fine[len(fine)-1], walked, len(pts)-1, false)
 	if len(t.samples) < 3 {
 		return
 	}

@@ -30,7 +30,7 @@ func (w *writer) tones(from, to int) {
 			lit[i] = 9
 			continue
 		}
-		nx, ny, nz := w.slices[w.top[at]].normal(float64(at%w.wide)+0.5, float64(at/w.wide)+0.5)
+		nx, ny, nz := w.slices[w.top[at]].normal(w.middle(at))
 		lit[i] = float32(sideLight*(nx*lightX+ny*lightY) + eyeLight*nz)
 	}
 	w.even(lit, w.wide, to-from, func(x, y int) int { return (y+from)*w.wide + x })
@@ -226,6 +226,7 @@ func (w *writer) seen(t *tube, i int, u float64) (trace.Point, bool) {
 		k = q.l
 	}
 	p := trace.Point{X: q.x - u*k*q.ty - q.h*c*q.sin*q.tx, Y: q.y + u*k*q.tx - q.h*c*q.sin*q.ty}
+	p.Y = w.shared.row(p.Y)
 	x, y := int(p.X), int(p.Y)
 	if p.X < 0 || p.Y < 0 || x >= w.wide || y >= w.tall {
 		return p, false

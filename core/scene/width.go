@@ -107,7 +107,7 @@ func (c *canvas) spread() {
 		for i := range t.samples {
 			me := &t.samples[i]
 			out[i], most[i] = wide{me.hw, me.hw}, wide{me.hw, me.hw}
-			if i%2 == 1 { // every other slice is close enough
+			if me.odd { // every other slice is close enough
 				out[i], most[i] = out[i-1], most[i-1]
 				continue
 			}
@@ -130,7 +130,7 @@ func (c *canvas) spread() {
 				if o.metal || p.lie == knot.Filler || (o.group == t.group && math.Abs(p.s-me.s) < 1.6*t.d) {
 					return false
 				}
-				if j%2 == 1 || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
+				if p.odd || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
 					return false
 				}
 				dx, dy := p.x-me.x, p.y-me.y

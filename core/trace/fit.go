@@ -1,12 +1,15 @@
 package trace
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // A corner is a bend of more than cornerBend radians within four points.
 const cornerBend = 1.0
 
 // fit puts curves through a chain's points, parted at its corners.
-func (c *Chain) fit(tolerance float64) {
+func (c *Chain) fit(tolerance float64, pins []float64) {
 	pts := c.points
 	if len(pts) == 0 {
 		return
@@ -25,20 +28,17 @@ func (c *Chain) fit(tolerance float64) {
 			c.fixed = [2]Point{way, way}
 		}
 	}
+	pts = pinned(pts, pins)
 	c.Start = pts[0]
-	c.Curve = c.Curve[:0]
+	c.Curve, c.Corners = c.Curve[:0], nil
+	cut := breaks(pts, pins)
+	first := c.fixed[0]
 	from := 0
-	cut := corners(pts)
 	for k := 0; k <= len(cut); k++ {
-		to := len(pts) - 1
-		first, last := Point{}, Point{}
+		to, last, next := len(pts)-1, c.fixed[1], Point{}
 		if k < len(cut) {
-			to = cut[k]
-		} else {
-			last = c.fixed[1]
-		}
-		if k == 0 {
-			first = c.fixed[0]
+			to, last = cut[k].at, cut[k].way
+			next = last
 		}
 		part := pts[from : to+1]
 		if first == (Point{}) {
@@ -48,8 +48,50 @@ func (c *Chain) fit(tolerance float64) {
 			last = heading(reversed(part)).times(-1)
 		}
 		c.Curve = cubics(c.Curve, part, first, last.times(-1), tolerance, 0)
-		from = to
+		if k < len(cut) && cut[k].way == (Point{}) {
+			c.Corners = append(c.Corners, len(c.Curve)-1)
+		}
+		from, first = to, next
 	}
+}
+
+// pinned has a point wherever a line crosses a row.
+func pinned(pts []Point, rows []float64) []Point {
+	for _, y := range rows {
+		out := make([]Point, 0, len(pts)+2)
+		for i, p := range pts {
+			if i > 0 {
+				if a := pts[i-1]; (a.Y < y) != (p.Y < y) && a.Y != y && p.Y != y {
+					out = append(out, Point{a.X + (p.X-a.X)*(y-a.Y)/(p.Y-a.Y), y})
+				}
+			}
+			out = append(out, p)
+		}
+		pts = out
+	}
+	return pts
+}
+
+// cutAt is a point at which a line is cut to be fitted: a corner, or a pin that it
+// passes in a direction.
+type cutAt struct {
+	at  int
+	way Point
+}
+
+// breaks are the points at which a line is cut.
+func breaks(pts []Point, rows []float64) []cutAt {
+	var out []cutAt
+	for _, i := range corners(pts) {
+		out = append(out, cutAt{at: i})
+	}
+	for i := 1; i+1 < len(pts); i++ {
+		if slices.Contains(rows, pts[i].Y) && !slices.ContainsFunc(out, func(c cutAt) bool { return c.at == i }) {
+			out = append(out, cutAt{i, pts[min(len(pts)-1, i+3)].minus(pts[max(0, i-3)]).unit()})
+		}
+	}
+	slices.SortFunc(out, func(a, b cutAt) int { return a.at - b.at })
+	return out
 }
 
 func reversed(pts []Point) []Point {
@@ -205,6 +247,6 @@ func reparam(pts []Point, u []float64, c Cubic) {
 // Fit puts curves through points, parted at corners.
 func Fit(pts []Point, tolerance float64) Path {
 	c := Chain{points: pts, From: 0, To: 1}
-	c.fit(tolerance)
+	c.fit(tolerance, nil)
 	return Path{Start: c.Start, Curve: c.Curve}
 }

@@ -53,6 +53,9 @@ type Grid struct {
 	Tolerance float64
 	// Still keeps the points where they were placed; else they are smoothed.
 	Still bool
+	// Pins are rows at which curves pass through the very points that were traced, so
+	// that two grids that meet there agree.
+	Pins []float64
 	// Prune takes away borders inside a region that end in it and are no longer than
 	// this.
 	Prune float64
@@ -65,9 +68,10 @@ type Chain struct {
 	From, To    int // nodes, -1 for a closed chain
 	// Jump is by how much the left side is nearer to the eye, on average.
 	Jump float64
-	// Curve runs from Start on.
-	Start Point
-	Curve []Cubic
+	// Curve runs from Start on. Corners are the pieces of it that end in one.
+	Start   Point
+	Curve   []Cubic
+	Corners []int
 	// Pixel of the left and the right side at the middle of the chain, -1 beyond
 	// the grid.
 	LeftPixel, RightPixel int
@@ -466,7 +470,7 @@ func (t *tracer) draw() {
 		cs[i].directions(cs)
 	}
 	for i := range cs {
-		cs[i].fit(t.g.Tolerance)
+		cs[i].fit(t.g.Tolerance, t.g.Pins)
 	}
 }
 

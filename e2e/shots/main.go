@@ -26,28 +26,29 @@ type shot struct {
 	w, h       int64
 	theme      string
 	click      string // a button to click after loading, by its text
+	slide      int    // how far the move at the vise is shown, 0 for as it comes
 }
 
 var shots = []shot{
-	{"rack", "/", 1280, 800, "day", ""},
-	{"new-piece", "/", 1280, 800, "day", "Hang a new piece"},
-	{"purpose", "/piece/1/purpose", 1280, 800, "day", ""},
-	{"stuff", "/piece/4/stuff", 1280, 800, "day", ""},
-	{"cut", "/piece/5/cut", 1280, 800, "day", ""},
-	{"tie", "/piece/1/tie", 1280, 800, "day", ""},
-	{"tie-both-night", "/piece/4/tie", 1280, 800, "night", "both"},
-	{"tie-diamonds", "/piece/9/tie", 1280, 800, "day", "both"},
-	{"tie-rows", "/piece/10/tie", 1280, 800, "day", ""},
-	{"palette", "/piece/1/tie", 1280, 800, "day", "Add a section"},
-	{"turn", "/piece/6/tie", 1280, 800, "day", "Turn in space"},
-	{"finish", "/piece/3/finish", 1280, 800, "day", ""},
-	{"balls", "/balls", 1280, 800, "day", ""},
-	{"log", "/piece/7/log", 1280, 800, "day", ""},
-	{"vise", "/piece/2/vise", 1280, 800, "day", ""},
-	{"cut-sheet", "/piece/4/sheet", 900, 1100, "day", ""},
-	{"tie-tablet", "/piece/6/tie", 820, 1100, "day", ""},
-	{"tie-phone", "/piece/1/tie", 390, 844, "day", ""},
-	{"vise-phone", "/piece/2/vise", 390, 844, "night", ""},
+	{"rack", "/", 1280, 800, "day", "", 0},
+	{"new-piece", "/", 1280, 800, "day", "Hang a new piece", 0},
+	{"purpose", "/piece/1/purpose", 1280, 800, "day", "", 0},
+	{"stuff", "/piece/4/stuff", 1280, 800, "day", "", 0},
+	{"cut", "/piece/5/cut", 1280, 800, "day", "", 0},
+	{"tie", "/piece/1/tie", 1280, 800, "day", "", 0},
+	{"tie-both-night", "/piece/4/tie", 1280, 800, "night", "both", 0},
+	{"tie-diamonds", "/piece/9/tie", 1280, 800, "day", "both", 0},
+	{"tie-rows", "/piece/10/tie", 1280, 800, "day", "", 0},
+	{"palette", "/piece/1/tie", 1280, 800, "day", "Add a section", 0},
+	{"turn", "/piece/6/tie", 1280, 800, "day", "turned", 0},
+	{"finish", "/piece/3/finish", 1280, 800, "day", "", 0},
+	{"balls", "/balls", 1280, 800, "day", "", 0},
+	{"log", "/piece/7/log", 1280, 800, "day", "", 0},
+	{"vise", "/piece/2/vise", 1280, 800, "day", "", 6},
+	{"cut-sheet", "/piece/4/sheet", 900, 1100, "day", "", 0},
+	{"tie-tablet", "/piece/6/tie", 820, 1100, "day", "", 0},
+	{"tie-phone", "/piece/1/tie", 390, 844, "day", "", 0},
+	{"vise-phone", "/piece/2/vise", 390, 844, "night", "", 8},
 }
 
 func main() {
@@ -102,6 +103,12 @@ func run(only []string) error {
 		}
 		s := shot{name: fmt.Sprintf("path-%d", i+1), w: 1280, h: 800, theme: "day"}
 		path, s.click, _ = strings.Cut(path, ":")
+		if n, ok := strings.CutPrefix(s.click, "slide="); ok {
+			s.click = ""
+			if _, err := fmt.Sscan(n, &s.slide); err != nil {
+				return fmt.Errorf("%s: %w", path, err)
+			}
+		}
 		path, size, _ := strings.Cut(path, "@")
 		s.path = path
 		if size != "" {
@@ -155,6 +162,16 @@ func take(tab context.Context, base string, s shot) ([]byte, error) {
 	}
 	if s.click != "" {
 		js := fmt.Sprintf(`[...document.querySelectorAll("button")].find((b) => b.textContent.trim() === %q).click()`, s.click)
+		if err := chromedp.Do(tab, chromedp.Evaluate[chromedp.Void](js)); err != nil {
+			return nil, err
+		}
+		if _, err := chromedp.Run(tab, chromedp.Evaluate[bool](settled, chromedp.EvalAwaitPromise)); err != nil {
+			return nil, err
+		}
+	}
+	if s.slide > 0 {
+		js := fmt.Sprintf(`{const e = document.querySelector('input.range');
+		  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "%d"); e.dispatchEvent(new Event("input", {bubbles: true}));}`, s.slide)
 		if err := chromedp.Do(tab, chromedp.Evaluate[chromedp.Void](js)); err != nil {
 			return nil, err
 		}

@@ -21,6 +21,11 @@ type Picture struct {
 	Bands  []scene.Band     `json:"bands"`
 	// Colours are the cords'.
 	Colours []string `json:"colours"`
+	// Way is where the strand in hand is still to go, a path in hundredths of a
+	// millimetre; Discs are the numbers of the places.
+	Way   string       `json:"way,omitempty"`
+	Discs []scene.Disc `json:"discs,omitempty"`
+	Thick int          `json:"thick,omitempty"` // a cord, by which they are drawn
 }
 
 // Empty tells whether there is nothing to see.
@@ -55,7 +60,10 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 		known = func(_ string, write func() Plate) Plate { return write() }
 	}
 	out := Picture{View: p.View, Left: p.Left, Top: p.Top, Width: p.Width, Height: p.Height, Colours: p.Colours,
-		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands}
+		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands, Discs: p.Discs, Thick: p.Thick}
+	if p.Way != nil {
+		out.Way = data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{*p.Way}})
+	}
 	for name, plate := range p.Plates {
 		out.Plates[name] = known(name, func() Plate { return plateOf(plate) })
 	}

@@ -15,7 +15,6 @@ import type {
   Plan,
   Revision,
   Settings,
-  Space,
   Spool,
   State,
   Tag,
@@ -159,7 +158,8 @@ export function useDrawing(id: number, revision: number | undefined, rough: stri
 }
 
 export interface Look {
-  view: "face" | "back";
+  /** how far the piece is turned, degrees: 0 shows its face, 180 its back */
+  turn: number;
   /** pixels a millimetre the picture is meant for */
   scale: number;
   /** actions done, for the picture at the vise */
@@ -175,11 +175,11 @@ export function usePicture(id: number, revision: number | undefined, look: Look,
   const along = look.along ? `&along=${look.along / alongSteps}` : "";
   const until = look.until ? `&until=${look.until}${along}` : "";
   return useQuery({
-    queryKey: ["picture", id, revision, hand, look.view, look.scale, look.until ?? 0, look.along ?? 0],
+    queryKey: ["picture", id, revision, hand, look.turn, look.scale, look.until ?? 0, look.along ?? 0],
     queryFn: () =>
       fetchPicture(
-        `${id} ${look.view} ${look.scale}`,
-        `/pieces/${id}/picture?view=${look.view}&scale=${look.scale}${until}`,
+        `${id} ${look.turn} ${look.scale}`,
+        `/pieces/${id}/picture?turn=${look.turn}&scale=${look.scale}${until}`,
       ),
     enabled: revision !== undefined && seen,
     staleTime: Infinity,
@@ -201,16 +201,6 @@ export function usePatternPicture(id: string) {
     queryKey: ["pattern", id],
     queryFn: () => api.get<Picture>(`/patterns/${id}/picture`),
     staleTime: Infinity,
-  });
-}
-
-export function useSpace(id: number, revision: number | undefined, section: number) {
-  const { hand } = useSettings();
-  return useQuery({
-    queryKey: ["space", id, revision, hand, section],
-    queryFn: () => api.get<Space>(`/pieces/${id}/space?section=${section}`),
-    enabled: revision !== undefined,
-    retry: false,
   });
 }
 
@@ -262,23 +252,13 @@ export function useFist(ask: FistRequest) {
   });
 }
 
-/** useFistPicture is the ball as it hangs, or one of its six faces from 1. */
-export function useFistPicture(ask: FistRequest, face: number, enabled: boolean) {
+/** useFistPicture is the ball as it hangs, turned and tilted by degrees, or one of its six faces from 1. */
+export function useFistPicture(ask: FistRequest, face: number, enabled: boolean, turn = 0, tilt = 0) {
   return useQuery({
-    queryKey: ["fist picture", ask, face],
-    queryFn: () => api.post<Picture>("/fist/picture", { ...ask, face }),
+    queryKey: ["fist picture", ask, face, turn, tilt],
+    queryFn: () => api.post<Picture>("/fist/picture", { ...ask, face, turn, tilt }),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
-    enabled,
-    retry: false,
-  });
-}
-
-export function useFistSpace(ask: FistRequest, enabled: boolean) {
-  return useQuery({
-    queryKey: ["fist space", ask],
-    queryFn: () => api.post<Space>("/fist/space", ask),
-    staleTime: Infinity,
     enabled,
     retry: false,
   });

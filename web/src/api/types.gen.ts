@@ -24,7 +24,6 @@ export interface Root {
   Ends: End[];
   Plan: Plan;
   Picture: Picture;
-  Space: Space;
   FistRequest: FistRequest;
   FistAnswer: FistAnswer;
   DrawerCore: DrawerCore;
@@ -322,6 +321,8 @@ export interface FistRequest {
   outer_mm?: number;
   left_mm?: number;
   face?: number;
+  turn?: number;
+  tilt?: number;
 }
 export interface Core {
   kind: string;
@@ -461,6 +462,9 @@ export interface Picture {
   };
   bands: Band[];
   colours: string[];
+  way?: string;
+  discs?: Disc[];
+  thick?: number;
 }
 export interface Place {
   plate: string;
@@ -489,21 +493,10 @@ export interface Band {
   left: number;
   right: number;
 }
-export interface Space {
-  section: number;
-  strands: Thread[];
-  balls?: SpaceBall[];
-}
-export interface Thread {
-  cord: string;
-  colour: string;
-  diameter_mm: number;
-  points: number[];
-}
-export interface SpaceBall {
-  at_y: number;
-  diameter_mm: number;
-  colour: string;
+export interface Disc {
+  place: number;
+  x: number;
+  y: number;
 }
 export interface FistAnswer {
   asked: FistRequest;

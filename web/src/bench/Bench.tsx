@@ -3,7 +3,7 @@ import { Link, useLocation } from "wouter";
 import { api, Failed, Offline } from "../api/client";
 import { useCatalogue, useChange, useKnots } from "../api/queries";
 import { type PieceHandle, usePiece } from "../api/usePiece";
-import { Hang, type Side } from "../hang/Hang";
+import { Hang } from "../hang/Hang";
 import { Strips } from "../strips/Strips";
 import { Alert } from "../ui/Alert";
 import { TextInput } from "../ui/fields";
@@ -74,12 +74,11 @@ const panels: Record<Stage, () => React.JSX.Element> = {
 };
 
 function Laid({ stage }: { stage: Stage }) {
-  const { document, id, piece, edit, palette, refusals } = useWork();
-  const [side, setSide] = useState<Side>("face");
+  const { document, id, piece, edit, palette, refusals, side, lens } = useWork();
   const [sheet, setSheet] = useState(false);
   const [past, setPast] = useState(false);
   const [finding, setFinding] = useState(false);
-  useBenchKeys({ stage, side, setSide, showKeys: () => setSheet(true), find: () => setFinding(true) });
+  useBenchKeys({ stage, showKeys: () => setSheet(true), find: () => setFinding(true) });
   useEffect(() => {
     window.document.title = `${document.name || "A piece"} · Nimble Bight`;
   }, [document.name]);
@@ -148,9 +147,9 @@ function Laid({ stage }: { stage: Stage }) {
               aria-label="The hang"
               className="screen-hang flex min-h-0 min-w-0 flex-1 flex-col max-md:h-[46vh] max-md:flex-none"
             >
-              <Figures side={side} setSide={setSide} />
+              <Figures />
               <div className="min-h-0 flex-1">
-                <Hang side={side} />
+                <Hang side={side} lens={lens} />
               </div>
             </section>
             <div

@@ -1,13 +1,12 @@
 import { Failed } from "../api/client";
 import { useSettings } from "../api/queries";
-import type { Side } from "../hang/Hang";
 import { Alert } from "../ui/Alert";
 import { length, said } from "../ui/units";
 import { useWork } from "./work";
 
 /** Figures are what matters of the piece, over the hang: length, weight, and what will go wrong. */
-export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => void }) {
-  const { plan, planError, document, apply, setLit, drawing } = useWork();
+export function Figures() {
+  const { plan, planError, document, apply, setLit, drawing, side, setSide, lens, toggleLens } = useWork();
   const { units } = useSettings();
   return (
     <div className="flex flex-col gap-1 border-base-300 border-b px-3 py-1.5">
@@ -30,7 +29,7 @@ export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => v
         )}
         <fieldset className="join">
           <legend className="sr-only">Side shown</legend>
-          {(["face", "back", "both"] as const).map((s) => (
+          {(["face", "back", "both", "turned"] as const).map((s) => (
             <button
               key={s}
               type="button"
@@ -42,6 +41,14 @@ export function Figures({ side, setSide }: { side: Side; setSide: (s: Side) => v
             </button>
           ))}
         </fieldset>
+        <button
+          type="button"
+          aria-pressed={lens}
+          className={`btn btn-xs h-7 ${lens ? "btn-neutral" : ""}`}
+          onClick={toggleLens}
+        >
+          lens
+        </button>
       </div>
       {drawing && (
         <p role="status" className="text-sm" data-testid="drawing">

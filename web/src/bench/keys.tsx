@@ -1,7 +1,6 @@
 import { useLocation } from "wouter";
 import { useChangeSettings, useKnots, useSettings } from "../api/queries";
 import type { Document, Section } from "../api/types.gen";
-import type { Side } from "../hang/Hang";
 import { Dialog } from "../ui/Dialog";
 import { useKeys } from "../ui/useKeys";
 import { type Stage, stages } from "./stages";
@@ -17,6 +16,11 @@ const sheet: [string, string][] = [
   ["Alt + up, Alt + down", "move the section"],
   ["/", "type the sequence"],
   ["F", "turn the piece over"],
+  ["B", "both sides beside each other"],
+  ["T", "turn the piece by hand"],
+  ["Z / Shift + Z", "look closer, look from farther"],
+  ["0", "the whole piece; once more, as wide as it may be"],
+  ["L", "a lens under the pointer"],
   ["U", "millimetres or inches"],
   ["[ / ]", "stage before, stage after"],
   ["V", "to the vise"],
@@ -59,15 +63,28 @@ export function insert(d: Document, at: number, s: Section): Document {
 
 interface Props {
   stage: Stage;
-  side: Side;
-  setSide: (s: Side) => void;
   showKeys: () => void;
   find: () => void;
 }
 
 /** useBenchKeys answers to the bench's keys. */
-export function useBenchKeys({ stage, side, setSide, showKeys, find }: Props) {
-  const { id, document, selected, select, addCount, edit, piece, plan, planError, apply, openPalette } = useWork();
+export function useBenchKeys({ stage, showKeys, find }: Props) {
+  const {
+    id,
+    document,
+    selected,
+    select,
+    addCount,
+    edit,
+    piece,
+    plan,
+    planError,
+    apply,
+    openPalette,
+    side,
+    setSide,
+    toggleLens,
+  } = useWork();
   const settings = useSettings();
   const change = useChangeSettings();
   const knots = useKnots();
@@ -118,7 +135,10 @@ export function useBenchKeys({ stage, side, setSide, showKeys, find }: Props) {
       const fix = plan?.warnings.find((w) => w.fix)?.fix ?? fixOf(planError);
       if (fix) apply(fix);
     },
-    f: () => setSide(side === "face" ? "back" : "face"),
+    f: () => setSide(side === "face" || side === "both" ? "back" : "face"),
+    b: () => setSide("both"),
+    t: () => setSide(side === "turned" ? "face" : "turned"),
+    l: toggleLens,
     u: () => change.mutate({ units: settings.units === "mm" ? "inch" : "mm" }),
     "[": () => goStage(-1),
     "]": () => goStage(1),

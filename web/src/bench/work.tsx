@@ -3,7 +3,9 @@ import { Failed } from "../api/client";
 import { useDrawing, useLimits, usePlan } from "../api/queries";
 import type { Document, FieldProblem, Fix, Plan } from "../api/types.gen";
 import type { PieceHandle } from "../api/usePiece";
+import type { Side } from "../hang/Hang";
 import { useLast } from "../ui/useLast";
+import { useMedia } from "../ui/useMedia";
 
 /** The work on the bench: one piece, its plan, and what is pointed at. */
 interface Work {
@@ -31,6 +33,12 @@ interface Work {
   /** more or fewer knots by so many; planned is how many there are where the document does not say */
   addCount: (section: number, by: number, planned: number | undefined) => void;
   apply: (fix: Fix) => void;
+  /** what is shown of the piece */
+  side: Side;
+  setSide: (s: Side) => void;
+  /** a lens follows the pointer over the hang */
+  lens: boolean;
+  toggleLens: () => void;
   /** the list of knots to add from is open */
   palette: boolean;
   openPalette: () => void;
@@ -82,6 +90,12 @@ export function WorkProvider({
   const planned = useDeferredValue(good);
   const drawing = useDrawing(id, piece.revision, plan.data?.rough);
   const [palette, setPalette] = useState(false);
+  // Both sides stand beside each other where there is room for them.
+  const wide = useMedia("(min-width: 1100px)");
+  const [chosen, setSide] = useState<Side | null>(null);
+  const side = chosen ?? (wide ? "both" : "face");
+  const [lens, setLens] = useState(false);
+  const toggleLens = useCallback(() => setLens((on) => !on), []);
   const [lit, setLit] = useState<number | null>(null);
   const [selected, select] = useState(Math.min(1, Math.max(0, document.sequence.length - 1)));
   const { edit, revision } = piece;
@@ -117,6 +131,10 @@ export function WorkProvider({
       setLit,
       selected: Math.min(selected, Math.max(0, document.sequence.length - 1)),
       select,
+      side,
+      setSide,
+      lens,
+      toggleLens,
       palette,
       openPalette: () => setPalette(true),
       closePalette: () => setPalette(false),
@@ -124,7 +142,24 @@ export function WorkProvider({
       addCount,
       apply: (fix) => edit((d) => fix.set.reduce((doc, s) => setPath(doc, s.path, s.value), d)),
     }),
-    [id, revision, document, planned, plan.error, piece, edit, drawing, lit, selected, palette, setCount, addCount],
+    [
+      id,
+      revision,
+      document,
+      planned,
+      plan.error,
+      piece,
+      edit,
+      drawing,
+      lit,
+      selected,
+      side,
+      lens,
+      toggleLens,
+      palette,
+      setCount,
+      addCount,
+    ],
   );
   return <Context.Provider value={work}>{children}</Context.Provider>;
 }

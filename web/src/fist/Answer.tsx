@@ -1,9 +1,9 @@
-import { useState } from "react";
-import { useFistPicture, useFistSpace, useSettings } from "../api/queries";
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useEffect, useState } from "react";
+import { useFistPicture, useSettings } from "../api/queries";
 import type { FistAnswer, FistBall, FistRequest, FistWarning } from "../api/types.gen";
 import { Fitted } from "../hang/Plate";
-import { Turning } from "../hang/Turn";
-import { Dialog } from "../ui/Dialog";
+import { stepped, turned, turnStep } from "../hang/useTurned";
 import { across, length, said } from "../ui/units";
 
 type Set = (part: Partial<FistRequest>) => void;
@@ -61,33 +61,58 @@ function Instead(p: { ask: FistRequest; onSet: Set; passes?: number; core?: numb
 }
 
 function Look({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; settled: boolean }) {
-  const picture = useFistPicture(ask, 0, settled).data;
-  const [turning, setTurning] = useState(false);
   const colours = [ask.stuff.colour, ask.second ?? ask.stuff.colour];
   return (
     <div className="grid grid-cols-[1fr_10.5rem] gap-3">
-      <div className="mat relative h-56 rounded-box border border-base-300 p-2">
-        {picture ? (
-          <Fitted picture={picture} label={`The ball of ${ball.passes} passes as it hangs`} />
-        ) : (
-          <p role="status" data-wait className="p-2 text-sm">
-            Drawing it…
-          </p>
-        )}
-        <button
-          type="button"
-          className="btn btn-sm absolute right-2 bottom-2"
-          onClick={() => setTurning(true)}
-          aria-haspopup="dialog"
-        >
-          Turn it
-        </button>
-      </div>
+      <Turned ask={ask} ball={ball} settled={settled} />
       <figure>
         <figcaption className="mb-1 text-sm">Six faces, {ball.passes} turns on each</figcaption>
         <Cross ask={ask} ball={ball} settled={settled} colours={colours} />
       </figure>
-      {turning && <TurnBall ask={ask} onClose={() => setTurning(false)} />}
+    </div>
+  );
+}
+
+/** Turned is the ball, turned by drags and keys. While it turns only one picture is on its way. */
+function Turned({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; settled: boolean }) {
+  const [look, setLook] = useState({ turn: 0, tilt: 0 });
+  const [asked, setAsked] = useState(look);
+  const query = useFistPicture(ask, 0, settled, stepped(asked.turn), stepped(asked.tilt));
+  const idle = !query.isFetching;
+  useEffect(() => {
+    if (idle && asked !== look) setAsked(look);
+  }, [idle, asked, look]);
+  const by = (turn: number, tilt: number) =>
+    setLook((v) => ({ turn: turned(v.turn, turn), tilt: turned(v.tilt, tilt) }));
+  const bind = useDrag(({ delta: [x, y] }) => by(x * 0.7, -y * 0.7), { filterTaps: true });
+  const keys = (e: KeyboardEvent) => {
+    const step = 5 * turnStep;
+    const way = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
+    if (way) by(way[0], way[1]);
+    else if (e.key === "0") setLook({ turn: 0, tilt: 0 });
+    else return;
+    e.preventDefault();
+  };
+  return (
+    <div
+      {...bind()}
+      role="group"
+      tabIndex={0}
+      aria-label="The ball; arrows turn it, 0 shows it as it hangs"
+      data-testid="ball"
+      data-turn={`${stepped(look.turn)} ${stepped(look.tilt)}`}
+      data-wait={query.data && idle && asked === look ? undefined : true}
+      className="mat relative h-56 cursor-move touch-none rounded-box border border-base-300 p-2"
+      onKeyDown={keys}
+    >
+      {query.data ? (
+        <Fitted picture={query.data} label={`The ball of ${ball.passes} passes as it hangs`} />
+      ) : (
+        <p role="status" className="p-2 text-sm">
+          Drawing it…
+        </p>
+      )}
+      <p className="pointer-events-none absolute right-2 bottom-1 text-xs opacity-80">drag to turn it</p>
     </div>
   );
 }
@@ -132,21 +157,6 @@ function Side({ n, ask, ball, settled }: { n: number; ask: FistRequest; ball: Fi
         {n}
       </span>
     </div>
-  );
-}
-
-function TurnBall({ ask, onClose }: { ask: FistRequest; onClose: () => void }) {
-  const space = useFistSpace(ask, true);
-  const [flat, setFlat] = useState(false);
-  return (
-    <Dialog title="Turn the ball" onClose={onClose} wide>
-      {space.error && <p>It cannot be turned: {space.error.message}</p>}
-      {flat && <p>This browser cannot draw in space; the six faces are shown beside the ball.</p>}
-      {space.data && !flat && <Turning space={space.data} name="the ball" onMissing={() => setFlat(true)} />}
-      <p className="mt-2 text-sm">
-        Drag to turn it. Keys: arrows turn, + and &minus; go nearer and farther, 0 shows the face, F the back.
-      </p>
-    </Dialog>
   );
 }
 

@@ -26,21 +26,21 @@ export function CoreDrawer({
       {judged.length === 0 && (
         <p className="text-sm">It is empty. Add what you have, and it is sorted by how well each suits this cord.</p>
       )}
-      <ul className="grid gap-1 lg:grid-cols-2">
+      <ul className="flex flex-col">
         {judged.map((j) => (
           <li
             key={j.id}
-            className={`flex items-start gap-2 rounded-box border px-2 py-1 text-sm ${j.suits ? "border-base-content" : "border-base-300"}`}
+            className="grid grid-cols-[3rem_4.5rem_minmax(0,1fr)_1.5rem] items-center gap-2 border-base-300 border-b text-sm"
           >
-            <span className="w-14 shrink-0 font-semibold">{j.suits ? "suits" : "not"}</span>
-            <span className="min-w-0 flex-1">
-              <button
-                type="button"
-                className="link figure min-h-6"
-                onClick={() => onSet({ core: j.core, ...(j.passes ? { passes: j.passes } : {}) })}
-              >
-                {across(j.core.diameter_mm, units)}
-              </button>{" "}
+            <span className={j.suits ? "font-semibold" : "opacity-80"}>{j.suits ? "suits" : "not"}</span>
+            <button
+              type="button"
+              className="link figure min-h-6 text-left"
+              onClick={() => onSet({ core: j.core, ...(j.passes ? { passes: j.passes } : {}) })}
+            >
+              {across(j.core.diameter_mm, units)}
+            </button>
+            <span className="truncate" title={said(j.why, units)}>
               {j.name || j.core.kind}. {said(j.why, units)}
             </span>
             <button

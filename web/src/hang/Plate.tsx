@@ -1,6 +1,7 @@
 import { type CSSProperties, memo, useMemo } from "react";
 import type { Layer, Picture, Plate } from "../api/types.gen";
 import { useSize } from "../ui/useSize";
+import { InHand } from "./InHand";
 
 /** by what a plate is wider than what its cords cover, for their inks and shadows, hundredths of a millimetre */
 const bleed = 90;
@@ -123,6 +124,7 @@ export function Still(p: { picture: Picture; perMM: number; label: string; class
       viewBox={`${left} ${top} ${width} ${height}`}
     >
       <Plates picture={p.picture} scale={p.perMM / 100} zero={top} />
+      {p.picture.discs && <InHand picture={p.picture} />}
     </svg>
   );
 }

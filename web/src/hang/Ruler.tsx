@@ -4,22 +4,21 @@ import { length } from "../ui/units";
 interface Props {
   h: number;
   perMM: number;
-  /** y of the picture's upper edge, mm from the wire */
-  top: number;
+  /** pixels at which the wire's middle lies */
+  zero: number;
   width: number;
   lengthMM: number;
 }
 
 /** Ruler lies along the work with its zero at the wire; in inches it shows eighths. */
-export function Ruler({ h, perMM, top, width, lengthMM }: Props) {
+export function Ruler({ h, perMM, zero, width, lengthMM }: Props) {
   const { units } = useSettings();
   const unit = units === "inch" ? 25.4 : 10;
   // A figure at every unit that leaves room for it.
   const every = [1, 2, 5, 10, 20, 50].find((n) => n * unit * perMM >= 26) ?? 100;
   const parts = unit * perMM >= 48 ? (units === "inch" ? 8 : 10) : unit * perMM >= 16 ? 2 : 1;
-  const zero = -top * perMM;
   const ticks = [];
-  for (let n = 0; zero + (n / parts) * unit * perMM < h; n++) {
+  for (let n = Math.max(0, Math.ceil((-zero / perMM / unit) * parts)); zero + (n / parts) * unit * perMM < h; n++) {
     const y = zero + (n / parts) * unit * perMM;
     const whole = n % parts === 0;
     const half = (n * 2) % parts === 0;

@@ -2,20 +2,16 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { api } from "../api/client";
-import { useCatalogue, useChange, usePatternPicture } from "../api/queries";
-import type { Bench, CreateRequest } from "../api/types.gen";
-import { Fitted } from "../hang/Plate";
+import type { Bench } from "../api/types.gen";
 import { Alert } from "../ui/Alert";
 import { Dialog } from "../ui/Dialog";
-import { Swatch } from "../ui/fields";
+import { Patterns } from "./Patterns";
 
 /** NewPiece hangs a piece made from a starting pattern. */
 export function NewPiece({ onClose }: { onClose: () => void }) {
-  const patterns = useCatalogue().data?.patterns ?? [];
   const [name, setName] = useState("");
   const [, go] = useLocation();
   const client = useQueryClient();
-  const make = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
   const [failed, setFailed] = useState("");
   const open = async (input: HTMLInputElement) => {
     const file = input.files?.[0];
@@ -54,46 +50,7 @@ export function NewPiece({ onClose }: { onClose: () => void }) {
         </label>
         {failed && <Alert>{failed}</Alert>}
       </div>
-      {make.error && <Alert>{make.error.message}</Alert>}
-      <ul className="grid gap-2 sm:grid-cols-2 lg:grid-cols-3" aria-label="Starting patterns">
-        {patterns.map((p) => (
-          <li key={p.id}>
-            <button
-              type="button"
-              data-pattern={p.id}
-              className="flex h-full w-full gap-3 rounded-box border border-base-300 p-2 text-left hover:border-base-content"
-              disabled={make.isPending}
-              onClick={() =>
-                make.mutate(
-                  { pattern: p.id, name: name.trim() || undefined },
-                  { onSuccess: (b) => go(`/piece/${b.id}/purpose`) },
-                )
-              }
-            >
-              <Look id={p.id} />
-              <span className="flex min-w-0 flex-1 flex-col gap-1">
-                <span className="font-semibold">{p.name}</span>
-                <span className="text-sm">{p.about}</span>
-                <span className="mt-auto flex items-center gap-1">
-                  {p.document.cords.map((c) => (
-                    <Swatch key={c.id} colour={c.stuff.colour} />
-                  ))}
-                </span>
-              </span>
-            </button>
-          </li>
-        ))}
-      </ul>
+      <Patterns name={name} />
     </Dialog>
-  );
-}
-
-/** Look is the pattern as it will hang. */
-function Look({ id }: { id: string }) {
-  const { data: picture, isPending } = usePatternPicture(id);
-  return (
-    <span className="mat block h-36 w-20 shrink-0 overflow-hidden p-1" data-wait={isPending || undefined}>
-      {picture && picture.places.length > 0 && <Fitted picture={picture} label="" />}
-    </span>
   );
 }

@@ -12,6 +12,7 @@ import { length } from "../ui/units";
 import { useKeys } from "../ui/useKeys";
 import { FolderNote } from "./FolderNote";
 import { NewPiece } from "./NewPiece";
+import { Patterns } from "./Patterns";
 
 const Finder = lazy(() => import("../bench/Finder")); // loaded when it is opened
 
@@ -73,22 +74,17 @@ export function Rack() {
           </p>
         )}
         {tags.data && all.length === 0 && (
-          <div className="flex flex-col items-center gap-4 p-16 text-center">
-            <p className="text-xl">The rail is empty.</p>
-            <p>Hang a first piece from a starting pattern; its cords, cuts and steps come with it.</p>
-            <button type="button" className="btn btn-primary" onClick={() => setStarting(true)}>
-              Hang a new piece
-            </button>
-          </div>
+          <section aria-label="The rail is empty" className="flex flex-col gap-3 pt-4">
+            <span aria-hidden="true" className="-mx-4 block h-3 border-base-content border-y bg-accent/60" />
+            <h2 className="font-semibold text-lg">The rail is empty: hang a first piece from a pattern</h2>
+            <Patterns name="" />
+          </section>
         )}
         {all.length > 0 && shown.length === 0 && <p className="p-6">No piece with these words hangs here.</p>}
-        <ul className="flex flex-wrap" data-testid="rack">
+        <ul className="-mx-4 flex flex-wrap overflow-x-clip px-4" data-testid="rack">
           {shown.map((t) => (
             <Hanging key={t.id} tag={t} perMM={perMM} />
           ))}
-          {shown.length > 0 && (
-            <li aria-hidden="true" className="mt-6 h-3 flex-1 border-base-content border-y bg-accent/60" />
-          )}
         </ul>
       </main>
       {starting && <NewPiece onClose={() => setStarting(false)} />}
@@ -119,7 +115,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
   const { data: picture, isPending } = usePicture(
     tag.id,
     tag.revision,
-    { view: "face", scale: 2 },
+    { turn: 0, scale: 2 },
     near && !tag.trouble && !tag.pending,
   );
   const waits = isPending && near && !tag.trouble;
@@ -130,8 +126,12 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
   const room = picture ? Math.max(146, (picture.width / 100) * perMM + 20) : 150;
   return (
     <li ref={box} className="flex min-w-[150px] flex-col" style={{ width: room + 16 }} data-piece={tag.id}>
-      <span aria-hidden="true" className="mt-6 block h-3 border-base-content border-y bg-accent/60" />
-      <Link href={`/piece/${tag.id}/tie`} className="swings flex flex-col items-center">
+      {/* Every piece brings the rail for its whole row. */}
+      <span
+        aria-hidden="true"
+        className="relative mt-6 block h-3 before:absolute before:inset-y-0 before:-left-[100vw] before:w-[300vw] before:border-base-content before:border-y before:bg-accent-rail"
+      />
+      <Link href={`/piece/${tag.id}/tie`} className="swings relative flex flex-col items-center">
         <svg width="30" height="20" viewBox="0 0 30 20" aria-hidden="true">
           <path d="M15 0v9a5 5 0 1 1-5 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
         </svg>

@@ -1,7 +1,8 @@
-import { memo, type PointerEvent } from "react";
-import { useSettings } from "../api/queries";
+import { memo, type PointerEvent, useMemo } from "react";
+import { useKnots, useSettings } from "../api/queries";
 import type { Leg, PlannedCord } from "../api/types.gen";
 import { useWork } from "../bench/work";
+import { named } from "../hang/View";
 import { cutTo, foldAt, length, type Units } from "../ui/units";
 import { useSize } from "../ui/useSize";
 
@@ -12,6 +13,11 @@ export function Strips() {
   const { plan, document, lit, setLit, select } = useWork();
   const { units } = useSettings();
   const { box, w } = useSize();
+  const knots = useKnots();
+  const names = useMemo(
+    () => new Map(plan?.sections.map((s) => [s.index, named(s.index, s, knots)]) ?? []),
+    [plan, knots],
+  );
   const cords = plan?.cords.filter((c) => c.role !== "unused") ?? [];
   const longest = Math.max(1, ...cords.map((c) => c.cut_mm));
   const perMM = Math.max(0.001, (w - 110) / longest);
@@ -39,6 +45,7 @@ export function Strips() {
             lit={lit}
             setLit={setLit}
             select={select}
+            names={names}
           />
         ))}
     </div>
@@ -55,9 +62,11 @@ interface StripProps {
   lit: number | null;
   setLit: (n: number | null) => void;
   select: (n: number) => void;
+  names: ReadonlyMap<number, string>;
 }
 
-const Strip = memo(function Strip({ cord, perMM, w, hatch, units, leftHanded, lit, setLit, select }: StripProps) {
+const Strip = memo(function Strip(p: StripProps) {
+  const { cord, perMM, w, hatch, units, leftHanded, lit, setLit, select, names } = p;
   const x0 = 34;
   const legs = cord.legs;
   const folded = legs.length === 2;
@@ -73,7 +82,7 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, leftHanded, li
       const mm = Math.max(0, Math.min(p.mm, room));
       room -= mm;
       const wide = mm * perMM;
-      parts.push({ x: way > 0 ? at : at - wide, w: wide, section: p.section, key: `${way}${p.section}` });
+      parts.push({ x: way > 0 ? at : at - wide, w: wide, mm, section: p.section, key: `${way}${p.section}` });
       at += way * wide;
     }
     const wide = Math.max(0, room * perMM);
@@ -88,7 +97,7 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, leftHanded, li
   const end = x0 + cord.cut_mm * perMM;
   const label = `Cord ${cord.id}: cut ${cutTo(cord.cut_mm, units)}${folded ? `, fold ${foldAt(cord.fold_at_mm, units)} from the end of its ${cord.fold_side} leg` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
   return (
-    <svg width={w} height={rowPx} className="block" role="img" aria-label={label} data-strip={cord.id}>
+    <svg width={w} height={rowPx} className="block" role="group" aria-label={label} data-strip={cord.id}>
       <defs>
         <pattern id={`hatch${hatch}`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V6" stroke="var(--ink)" strokeWidth="1.6" opacity="0.55" />
@@ -110,8 +119,16 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, leftHanded, li
       {parts.length > most ? (
         <ManyParts parts={parts} x0={x0} end={end} lit={lit} setLit={setLit} select={select} />
       ) : (
-        parts.map((p) => (
-          <OnePart key={p.key} p={p} fold={fold} lit={lit === p.section} setLit={setLit} select={select} />
+        parts.map((q) => (
+          <OnePart
+            key={q.key}
+            p={q}
+            fold={fold}
+            lit={lit === q.section}
+            name={`${names.get(q.section) ?? q.section + 1}: ${length(q.mm, units)}`}
+            setLit={setLit}
+            select={select}
+          />
         ))
       )}
       {spare.map((s) => (
@@ -144,6 +161,7 @@ const Strip = memo(function Strip({ cord, perMM, w, hatch, units, leftHanded, li
 interface Part {
   x: number;
   w: number;
+  mm: number;
   section: number;
   key: string;
 }
@@ -156,10 +174,21 @@ interface Pointing {
 /** Above so many parts of a cord they are drawn together. */
 const most = 60;
 
-function OnePart({ p, fold, lit, setLit, select }: { p: Part; fold: number; lit: boolean } & Pointing) {
+function OnePart(props: { p: Part; fold: number; lit: boolean; name: string } & Pointing) {
+  const { p, fold, lit, name, setLit, select } = props;
   return (
     <g
+      role="button"
+      tabIndex={0}
+      aria-label={name}
       data-section={p.section}
+      onFocus={() => setLit(p.section)}
+      onBlur={() => setLit(null)}
+      onKeyDown={(e) => {
+        if (e.key !== "Enter" && e.key !== " ") return;
+        e.preventDefault();
+        select(p.section);
+      }}
       onPointerEnter={() => setLit(p.section)}
       onPointerLeave={() => setLit(null)}
       onPointerDown={() => select(p.section)}
@@ -174,18 +203,37 @@ function OnePart({ p, fold, lit, setLit, select }: { p: Part; fold: number; lit:
         stroke={lit ? "var(--moving)" : "var(--ink)"}
         strokeWidth={lit ? 2.5 : 0.8}
       />
-      {p.w > 15 && Math.abs(p.x + p.w / 2 - fold) > 56 && (
+      <title>{name}</title>
+      {lit ? (
         <text
-          x={p.x + p.w / 2}
+          x={Math.max(34, p.x + p.w / 2)}
           y="40"
-          fontSize="11"
-          textAnchor="middle"
+          fontSize="12"
+          textAnchor={p.x < 60 ? "start" : "middle"}
           fill="currentColor"
-          className="figure"
-          fontWeight={lit ? 700 : 400}
+          stroke="var(--color-base-100)"
+          strokeWidth="6"
+          paintOrder="stroke"
+          fontWeight="700"
+          pointerEvents="none"
         >
-          {p.section + 1}
+          {name}
         </text>
+      ) : (
+        p.w > 15 &&
+        Math.abs(p.x + p.w / 2 - fold) > 56 && (
+          <text
+            x={p.x + p.w / 2}
+            y="40"
+            fontSize="11"
+            textAnchor="middle"
+            fill="currentColor"
+            className="figure"
+            pointerEvents="none"
+          >
+            {p.section + 1}
+          </text>
+        )
       )}
     </g>
   );

@@ -63,7 +63,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const move = useMove(done);
   const view = usePicture(id, revision, {
-    view: "face",
+    turn: 0,
     scale: 9,
     until: Math.min(done + 1, plan.actions),
     along: place ? move.along : alongSteps,

@@ -9,7 +9,7 @@ import { cutTo, diameter, foldAt, length, said } from "../../ui/units";
 export function Sheet({ id }: { id: number }) {
   const piece = usePiece(id);
   const plan = usePlan(id, piece.revision).data;
-  const picture = usePicture(id, piece.revision, { view: "face", scale: 7 }).data;
+  const picture = usePicture(id, piece.revision, { turn: 0, scale: 7 }).data;
   const { units } = useSettings();
   if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
   if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;

@@ -173,7 +173,7 @@ function Shelf(p: {
               {here && <span aria-hidden="true">&rarr; </span>}
               {k.name}
             </span>
-            <span className="text-xs opacity-80">{k.other_names.join(", ")}</span>
+            <span className="truncate text-xs opacity-80">{k.other_names.join(", ")}</span>
             <span className="text-xs">{p.wants ? `takes ${range(k.takes)} strands` : k.for}</span>
           </div>
         );
@@ -185,7 +185,7 @@ function Shelf(p: {
 function Look({ id }: { id: string }) {
   const picture = useKnotPicture(id).data;
   return (
-    <span className="mat block h-28 w-full overflow-hidden">
+    <span className="mat block h-40 w-full overflow-hidden">
       {picture && picture.places.length > 0 && <Fitted picture={picture} label="" />}
     </span>
   );

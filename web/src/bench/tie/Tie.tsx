@@ -1,7 +1,6 @@
-import { memo, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo, useRef } from "react";
 import { useCatalogue, useLimits, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Section } from "../../api/types.gen";
-import { Turn } from "../../hang/Turn";
 import { Panel } from "../../ui/fields";
 import { NumberInput } from "../../ui/NumberInput";
 import { length, type Units } from "../../ui/units";
@@ -157,11 +156,9 @@ const Row = memo(function Row(p: RowProps) {
 
 /** Open is all that can be set of the chosen section. */
 function Open({ index, section, k }: { index: number; section: Section; k: CatalogueKnot }) {
-  const { select, edit, plan, document } = useWork();
+  const { select, edit, plan, document, setSide } = useWork();
   const catalogue = useCatalogue().data;
   const planned = plan?.sections.find((p) => p.index === index);
-  const [turning, setTurning] = useState(false);
-  const name = k.name;
   const change = (v: Partial<Section>) =>
     edit((d) => ({ ...d, sequence: d.sequence.map((s, i) => (i === index ? { ...s, ...v } : s)) }));
   return (
@@ -173,7 +170,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
       <div className="flex flex-wrap gap-1">
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7"
+          className="btn btn-ghost btn-xs h-7 px-1.5"
           disabled={index === 0}
           onClick={() => {
             edit((d) => move(d, index, index - 1));
@@ -184,7 +181,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
         </button>
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7"
+          className="btn btn-ghost btn-xs h-7 px-1.5"
           disabled={index === document.sequence.length - 1}
           onClick={() => {
             edit((d) => move(d, index, index + 1));
@@ -193,14 +190,13 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
         >
           Down
         </button>
-        <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => edit((d) => remove(d, index))}>
+        <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={() => edit((d) => remove(d, index))}>
           Delete
         </button>
         <Grouping index={index} section={section} k={k} />
-        <button type="button" className="btn btn-ghost btn-xs h-7" onClick={() => setTurning(true)}>
-          Turn in space
+        <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={() => setSide("turned")}>
+          Turn by hand
         </button>
-        {turning && <Turn section={index} name={name} onClose={() => setTurning(false)} />}
       </div>
       {planned?.shows && planned.shows.length > 0 && (
         <p className="text-sm opacity-80">
@@ -208,11 +204,16 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
           {planned.shows.map((v) => `${v.where} ${v.back}`).join(", ")}.
         </p>
       )}
-      {k.schools?.map((v) => (
-        <p key={v.field} className="text-sm opacity-80">
-          {k.fields?.find((f) => f.key === v.field)?.label ?? v.field} {v.default} is the default: {v.why}.
-        </p>
-      ))}
+      {k.schools && k.schools.length > 0 && (
+        <details className="text-sm">
+          <summary className="min-h-6 cursor-pointer">Why these defaults</summary>
+          {k.schools.map((v) => (
+            <p key={v.field} className="opacity-80">
+              {k.fields?.find((f) => f.key === v.field)?.label ?? v.field} {v.default} is the default: {v.why}.
+            </p>
+          ))}
+        </details>
+      )}
     </div>
   );
 }
@@ -273,7 +274,7 @@ function Grouping({ index, section, k }: { index: number; section: Section; k: C
   const groups = (s: Section) => catalogue?.knots.find((q) => q.id === s.do)?.groups ?? true;
   const again = catalogue?.knots.find((q) => q.holds === "again")?.id;
   const act = (name: string, on: () => void, off?: boolean) => (
-    <button type="button" className="btn btn-ghost btn-xs h-7" disabled={off} onClick={on}>
+    <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" disabled={off} onClick={on}>
       {name}
     </button>
   );

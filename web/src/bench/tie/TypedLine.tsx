@@ -45,7 +45,7 @@ export function TypedLine({ notation }: { notation: string }) {
       <textarea
         id="typed-line"
         data-testid="typed-line"
-        className={`textarea textarea-sm figure w-full leading-snug ${problem ? "textarea-error" : ""}`}
+        className={`textarea textarea-sm figure field-sizing-content max-h-32 min-h-0 w-full leading-snug ${problem ? "textarea-error" : ""}`}
         rows={2}
         spellCheck={false}
         value={text}

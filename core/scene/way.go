@@ -1,0 +1,142 @@
+package scene
+
+import (
+	"math"
+	"slices"
+
+	"nimblebight/core/plan"
+	"nimblebight/core/trace"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Disc is the number of a place, where its strand hangs; hundredths of a millimetre.
+type Disc struct {
+	Place int `json:"place"`
+	X     int `json:"x"`
+	Y     int `json:"y"`
+}
+
+// legs gives the points of every strand that hangs in a stretch of y, as they are
+// seen. Those of a cord before its fold run from its end.
+func (v View) legs(l plan.Layout, from, to float64) map[plan.LegOf][]r3.Vec {
+	out := map[plan.LegOf][]r3.Vec{}
+	sin, cos := v.turned()
+	for _, s := range l.Near(from, to) {
+		for i, p := range s.Points {
+			k := plan.LegOf{Strand: s.Index}
+			if s.Fold != 0 && i >= s.Fold-1 {
+				k.Leg = 1
+			}
+			out[k] = append(out[k], r3.Vec{X: cos*p.X + sin*p.Z, Y: p.Y, Z: cos*p.Z - sin*p.X})
+		}
+	}
+	return out
+}
+
+// crossing is where a line of points crosses y for the last time on its way.
+func crossing(pts []r3.Vec, y float64) (x float64, ok bool) {
+	for i := 1; i < len(pts); i++ {
+		a, b := pts[i-1], pts[i]
+		if (a.Y < y) != (b.Y < y) {
+			x, ok = a.X+(b.X-a.X)*(y-a.Y)/(b.Y-a.Y), true
+		}
+	}
+	return x, ok
+}
+
+// Number sets the numbers of places at y on the strands that hang there: those that
+// they had when the action in hand began. Where two would lie on one another the
+// second stands higher.
+func (p *Picture) Number(l plan.Layout, v View, y float64) {
+	p.Discs, p.Thick = []Disc{}, hundredths(l.Thick)
+	here := v.legs(l, y-2*l.Thick, y+2*l.Thick)
+	wide := hundredths(0.9 * l.Thick)
+	for i, k := range l.Places {
+		x, ok := crossing(here[k], y)
+		if !ok {
+			continue
+		}
+		d := Disc{i + 1, hundredths(x), hundredths(y)}
+		for _, q := range p.Discs {
+			if d.Y == q.Y && d.X-q.X < wide && q.X-d.X < wide {
+				d.Y -= wide
+			}
+		}
+		p.Discs = append(p.Discs, d)
+	}
+}
+
+// Lead shows the way that the strand in hand still has to go: its path when it is
+// led all the way, less where it is now. Only what is shown of y counts.
+func (p *Picture) Lead(now, led plan.Layout, v View) {
+	p.Way = nil
+	if now.Moving < 0 || led.Moving != now.Moving || led.MovingLeg != now.MovingLeg {
+		return
+	}
+	d := now.Thick
+	of := func(l plan.Layout) []r3.Vec {
+		legs := v.legs(l, v.From, v.To)
+		if pts := legs[plan.LegOf{Strand: l.Moving, Leg: l.MovingLeg}]; l.MovingLeg == 1 {
+			return pts
+		}
+		pts := legs[plan.LegOf{Strand: l.Moving}]
+		if slices.ContainsFunc(l.Near(v.From, v.To), func(s plan.Strand) bool { return s.Index == l.Moving && s.Fold != 0 }) {
+			slices.Reverse(pts) // from the fold on
+		}
+		return pts
+	}
+	is, will := of(now), of(led)
+	far := func(q r3.Vec) bool {
+		for i := 1; i < len(is); i++ {
+			a, b := is[i-1], is[i]
+			ab := r3.Sub(b, a)
+			t := 0.0
+			if n := r3.Norm2(ab); n > 0 {
+				t = math.Max(0, math.Min(1, r3.Dot(r3.Sub(q, a), ab)/n))
+			}
+			if off := r3.Sub(q, r3.Add(a, r3.Scale(t, ab))); math.Hypot(off.X, off.Y) < 0.55*d && math.Abs(off.Z) < 1.2*d {
+				return false
+			}
+		}
+		return true
+	}
+	// The longest run that it is still to come to; the cord that then hangs down
+	// would say nothing.
+	var best, run []trace.Point
+	keep := func() {
+		if length(run) > length(best) {
+			best = run
+		}
+		run = nil
+	}
+	low := math.Min(v.To-2*d, now.MovingFrom+7*d)
+	for _, q := range will {
+		if q.Y < led.MovingFrom-0.5*d || q.Y > low || !far(q) {
+			keep()
+			continue
+		}
+		run = append(run, trace.Point{X: 20 * q.X / d, Y: 20 * q.Y / d})
+	}
+	keep()
+	if length(best) < 20 {
+		return
+	}
+	path := trace.Fit(best, 0.6)
+	point := func(q trace.Point) Point {
+		return Point{int32(math.Round(q.X * d * 5)), int32(math.Round(q.Y * d * 5))}
+	}
+	out := Path{Start: point(path.Start)}
+	for _, c := range path.Curve {
+		out.Curve = append(out.Curve, Cubic{point(c.A), point(c.B), point(c.End)})
+	}
+	p.Way = &out
+}
+
+func length(pts []trace.Point) float64 {
+	sum := 0.0
+	for i := 1; i < len(pts); i++ {
+		sum += pts[i].To(pts[i-1])
+	}
+	return sum
+}

@@ -1,0 +1,110 @@
+import { useState } from "react";
+import { useWork } from "../bench/work";
+import type { Side } from "./Hang";
+
+/** Pixels a millimetre of a picture that is kept: about 300 an inch. */
+const fine = 12;
+const mostPx = 8000;
+
+/** Save keeps or copies the picture that is shown, as SVG at true scale or as PNG. */
+export function Save({ side, turn }: { side: Side; turn: number }) {
+  const { id, document, revision } = useWork();
+  const [said, setSaid] = useState("");
+  const angle = side === "turned" ? turn : side === "back" ? 180 : 0;
+  const url = `/api/pieces/${id}/picture.svg?turn=${angle}&scale=${fine}&of=${revision}`;
+  const name = `${document.name || "piece"}${angle === 0 ? "" : angle === 180 ? ", back" : `, turned ${angle}`}`;
+  const act = async (what: () => Promise<string>) => {
+    try {
+      setSaid(await what());
+    } catch (e) {
+      setSaid(`It could not be done: ${e instanceof Error ? e.message : e}`);
+    }
+  };
+  const text = async () => {
+    const r = await fetch(url);
+    if (!r.ok) throw new Error("the picture cannot be drawn");
+    return r.text();
+  };
+  return (
+    <details className="dropdown dropdown-end dropdown-top absolute right-2 bottom-2">
+      <summary className="btn btn-xs h-7">Save picture</summary>
+      <ul className="menu dropdown-content z-20 w-44 rounded-box border border-base-300 bg-base-100 p-1">
+        <li>
+          <a href={url} download={`${name}.svg`}>
+            SVG, true scale
+          </a>
+        </li>
+        <li>
+          <button
+            type="button"
+            onClick={() =>
+              act(async () => download(await png(await text()), `${name}.png`).then(() => "Saved as PNG."))
+            }
+          >
+            PNG
+          </button>
+        </li>
+        <li>
+          <button
+            type="button"
+            onClick={() =>
+              act(async () => {
+                await navigator.clipboard.writeText(await text());
+                return "Copied as SVG.";
+              })
+            }
+          >
+            Copy SVG
+          </button>
+        </li>
+        <li>
+          <button
+            type="button"
+            onClick={() =>
+              act(async () => {
+                await navigator.clipboard.write([new ClipboardItem({ "image/png": text().then((t) => png(t)) })]);
+                return "Copied as PNG.";
+              })
+            }
+          >
+            Copy PNG
+          </button>
+        </li>
+      </ul>
+      <p role="status" className="sr-only">
+        {said}
+      </p>
+    </details>
+  );
+}
+
+/** png paints a picture at its size in pixels, less closely where it would be too large for one. */
+async function png(svg: string): Promise<Blob> {
+  const url = URL.createObjectURL(new Blob([svg], { type: "image/svg+xml" }));
+  try {
+    const img = new Image();
+    img.src = url;
+    await img.decode();
+    // Its size is told in millimetres, 96 pixels an inch.
+    const mm = 25.4 / 96;
+    const k = Math.min(fine * mm, mostPx / Math.max(img.naturalWidth, img.naturalHeight));
+    const canvas = window.document.createElement("canvas");
+    canvas.width = Math.max(1, Math.round(img.naturalWidth * k));
+    canvas.height = Math.max(1, Math.round(img.naturalHeight * k));
+    canvas.getContext("2d")?.drawImage(img, 0, 0, canvas.width, canvas.height);
+    return await new Promise((done, fail) =>
+      canvas.toBlob((b) => (b ? done(b) : fail(new Error("the browser gave no picture"))), "image/png"),
+    );
+  } finally {
+    URL.revokeObjectURL(url);
+  }
+}
+
+async function download(blob: Blob, name: string) {
+  const url = URL.createObjectURL(blob);
+  const a = window.document.createElement("a");
+  a.href = url;
+  a.download = name;
+  a.click();
+  setTimeout(() => URL.revokeObjectURL(url), 1000);
+}
