@@ -30,13 +30,12 @@ func inkPx(px float64) float64 { return math.Max(inkLeast, math.Min(inkMost, 0.5
 type writer struct {
 	*partition
 	per    float64 // units a mm
-	y      float64 // rows above the stretch that was traced
 	px     float64 // the picture's pixels a diameter
 	layers []Layer
 }
 
 func (w *writer) point(p trace.Point) Point {
-	return Point{int32(math.Round((w.x0 + p.X/w.raster.per) * w.per)), int32(math.Round((w.y0 + w.shared.y(p.Y+w.y)/w.raster.per) * w.per))}
+	return Point{int32(math.Round((w.x0 + p.X/w.raster.per) * w.per)), int32(math.Round((w.y0 + w.shared.y(p.Y)/w.raster.per) * w.per))}
 }
 
 func (w *writer) path(p trace.Path) Path {
@@ -56,11 +55,11 @@ func (w *writer) add(l Layer) {
 	}
 }
 
-// unitsFor is how many units a millimetre has, so that rounding is well under a
-// tenth of a pixel.
+// unitsFor is how many units a millimetre has, so that rounding is under a tenth of
+// a pixel.
 func unitsFor(perMM float64) int {
 	per := 50
-	for float64(per) < 10*perMM {
+	for float64(per) < 6*perMM {
 		per *= 2
 	}
 	return per
@@ -96,17 +95,15 @@ func (c *canvas) trace() *traced {
 		g.free()
 		return nil
 	}
-	w := &writer{partition: p, per: float64(unitsFor(c.v.PerMM)), y: float64(from), px: c.v.PerMM * g.d / g.per}
-	off := from * g.wide
+	w := &writer{partition: p, per: float64(unitsFor(c.v.PerMM)), px: c.v.PerMM * g.d / g.per}
 	var pins []float64 // where plates meet
 	for _, y := range [2]float64{c.lo + c.v.lap(), c.hi - c.v.lap()} {
 		if !math.IsInf(y, 0) {
-			pins = append(pins, math.Round(g.shared.row((y-g.y0)*g.per))-float64(from))
+			pins = append(pins, math.Round(g.shared.row((y-g.y0)*g.per)))
 		}
 	}
-	m := trace.Borders(trace.Grid{Wide: g.wide, Tall: to - from, Region: p.region[off : to*g.wide], Depth: g.z[off : to*g.wide], Tolerance: tolerance, Prune: foldsOut * g.d, Pins: pins,
-		Apart: func(a, b int) bool { return p.apart(a+off, b+off) },
-		Place: func(a, b int) float64 { return g.place(a+off, b+off) }})
+	m := trace.Borders(trace.Grid{Wide: g.wide, Tall: g.tall, From: from, To: to, Region: p.region, Depth: g.z[:g.wide*g.tall], Tolerance: tolerance, Prune: foldsOut * g.d, Pins: pins,
+		Apart: p.apart, Place: g.place})
 	return &traced{w, m, from, to}
 }
 

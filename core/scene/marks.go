@@ -9,14 +9,15 @@ import (
 
 // Marks of the sheath are drawn from marksFrom pixels a diameter on.
 const (
-	marksFrom   = 14
-	secondFrom  = 30  // both families of a kernmantle's threads
-	steepest    = 0.6 // cosine of the slope under which marks would scribble
-	threadEvery = 0.5 // diameters between threads of a sheath
-	threadTurn  = 1.1 // along the cord for half a turn of one
-	strandEvery = 0.3 // the same of plied cord
-	strandTurn  = 0.55
-	shortest    = 0.3 // length of a mark
+	marksFrom     = 14
+	secondFrom    = 30  // both families of a kernmantle's threads
+	steepest      = 0.6 // cosine of the slope under which marks would scribble
+	threadEvery   = 0.5 // diameters between threads of a sheath
+	threadTurn    = 1.1 // along the cord for half a turn of one
+	strandEvery   = 0.3 // the same of plied cord
+	strandTurn    = 0.55
+	shortest      = 0.4 // length of a mark
+	markTolerance = 0.12
 )
 
 // scribble tells whether a mark is too short, or winds too much, to say anything.
@@ -41,13 +42,10 @@ func (w *writer) marks(from, to int) {
 		if len(pts) < 3 || scribble(pts, shortest*w.d) || pts[0].Y < float64(from) && pts[len(pts)-1].Y < float64(from) || pts[0].Y > float64(to) && pts[len(pts)-1].Y > float64(to) {
 			return
 		}
-		for i := range pts {
-			pts[i].Y -= w.y
-		}
 		if of[t.paint.Cord] == nil {
 			cords = append(cords, t.paint.Cord)
 		}
-		of[t.paint.Cord] = append(of[t.paint.Cord], w.path(trace.Fit(pts, 2.5*tolerance)))
+		of[t.paint.Cord] = append(of[t.paint.Cord], w.path(trace.Fit(pts, markTolerance*w.d)))
 	}
 	for _, t := range w.c.tubes {
 		switch {

@@ -1,6 +1,7 @@
 package scene
 
 import (
+	"context"
 	"encoding/binary"
 	"encoding/hex"
 	"maps"
@@ -15,6 +16,7 @@ import (
 	"nimblebight/core/side"
 
 	"github.com/cespare/xxhash/v2"
+	"golang.org/x/sync/semaphore"
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
@@ -23,8 +25,8 @@ import (
 // places, pieces and edits where the same curves come again.
 
 // margin is how far beyond a plate its neighbours are looked at, in drawn-up
-// diameters of the thickest cord.
-const margin = 3.6
+// diameters of the thickest cord: as far as cord is spread, and what bounds it there.
+const margin = spreadBeyond + spreadFar
 
 // lap is by what plates overlap, mm: some pixels, so that the edges of two of
 // them never leave a hair of what is behind.
@@ -187,6 +189,7 @@ func fill(tiles []*tile, l plan.Layout) {
 	// counted tells how many runs of a strand a tile has, over its parts.
 	counted := map[int][]int{}
 	for _, s := range l.Near(tops[0]-m, tiles[len(tiles)-1].y1+m) {
+		s = held(s, thick)
 		si := s.Index
 		if counted[si] == nil {
 			counted[si] = make([]int, len(tiles))
@@ -282,6 +285,39 @@ func fill(tiles []*tile, l plan.Layout) {
 			}
 		}
 	}
+}
+
+// held has a point a diameter from either end of every long straight span, so that
+// the curve through it is the same wherever the span is cut off.
+func held(s plan.Strand, thick float64) plan.Strand {
+	long := func(i int) bool { return r3.Norm2(r3.Sub(s.Points[i+1], s.Points[i])) > 9*thick*thick }
+	some := false
+	for i := 0; i+1 < len(s.Points) && !some; i++ {
+		some = long(i)
+	}
+	if !some {
+		return s
+	}
+	out := s
+	out.Points, out.Section, out.Lies = nil, nil, nil
+	for i, p := range s.Points {
+		out.Points, out.Section, out.Lies = append(out.Points, p), append(out.Section, s.Section[i]), append(out.Lies, s.Lies[i])
+		if i+1 == len(s.Points) || !long(i) {
+			continue
+		}
+		next := s.Points[i+1]
+		k := thick / r3.Norm(r3.Sub(next, p))
+		lie := knot.Knotted
+		if s.Lies[i] == s.Lies[i+1] {
+			lie = s.Lies[i]
+		}
+		out.Points = append(out.Points, curve.Lerp(p, next, k), curve.Lerp(p, next, 1-k))
+		out.Section, out.Lies = append(out.Section, s.Section[i+1], s.Section[i+1]), append(out.Lies, lie, lie)
+		if s.Fold > i+1 {
+			out.Fold += 2
+		}
+	}
+	return out
 }
 
 // tallest is how tall a plate may be, in drawn-up diameters of the thickest cord;
@@ -434,8 +470,23 @@ func (t *tile) canvas(l plan.Layout, v View) *canvas {
 	return c
 }
 
+// drawing bounds what is drawn at once, points of curves, so that memory does not
+// grow with the processors: a plate of a very wide piece is drawn alone.
+var drawing = semaphore.NewWeighted(mostAtOnce)
+
+const mostAtOnce = 60_000
+
 // draw draws the tile's plate.
 func (t *tile) draw(l plan.Layout, v View) Plate {
+	points := int64(0)
+	for _, r := range t.runs {
+		points += int64(len(r.points))
+	}
+	points = min(points, mostAtOnce)
+	if err := drawing.Acquire(context.Background(), points); err != nil {
+		return Plate{Layers: []Layer{}} // it does not fail without an end to the context
+	}
+	defer drawing.Release(points)
 	c := t.canvas(l, v)
 	out := Plate{Layers: []Layer{}}
 	if len(c.tubes) == 0 {

@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+	"nimblebight/formats/svg"
 )
 
 // drawn plans and draws a typed line on two cords.
@@ -164,5 +165,51 @@ func TestTheMatIsSeenBetweenRows(t *testing.T) {
 		if c := pic.at(0, 100*y); c != "" {
 			t.Fatalf("at %.0f mm there is %s between the rows", y, c)
 		}
+	}
+}
+
+// A square knot of a row, seen at 40 pixels a cord, is a file of 10 KB or less.
+func TestACellIsSmall(t *testing.T) {
+	_, pic := drawn(t, "mount A B, square-knot 9, finish dome", plan.Options{}, scene.View{PerMM: 40 / 3.1})
+	cells := 0
+	for i, at := range pic.Places {
+		if i < 3 || i > len(pic.Places)-3 { // how it hangs and how it ends
+			continue
+		}
+		cells++
+		var b strings.Builder
+		one := pic
+		one.Places = []scene.Place{at}
+		if err := svg.Write(&b, one); err != nil {
+			t.Fatal(err)
+		}
+		if b.Len() > 10<<10 {
+			t.Errorf("knot %d takes %.1f KB", i, float64(b.Len())/1024)
+		}
+	}
+	if cells < 4 {
+		t.Errorf("only %d knots were looked at", cells)
+	}
+}
+
+// In other colours a piece is the same plates.
+func TestRecolouringDrawsNothing(t *testing.T) {
+	draw := func(a, b string) scene.Picture {
+		d := notation.With(piece.Begin("drawn", "charm", piece.SplitRing(40, 2), 0), "mount A B, square-knot 4, overhand, finish dome",
+			piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, a)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, b)})
+		p, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return scene.Render(p.Layout(), scene.View{PerMM: 5})
+	}
+	one, other := draw("#0f5c63", "#e3c88f"), draw("#b4532a", "#22313f")
+	for i, at := range one.Places {
+		if at != other.Places[i] {
+			t.Errorf("plate %d is another in other colours", i)
+		}
+	}
+	if fmt.Sprint(one.Colours) == fmt.Sprint(other.Colours) {
+		t.Error("the colours are not told")
 	}
 }

@@ -186,7 +186,7 @@ func TestPlatesMeet(t *testing.T) {
 			traces(t, l, v, func(tl *tile, d *traced) {
 				find := func(y, flattest float64) []edge {
 					var out []edge
-					row := math.Round(d.shared.row((y-d.y0)*d.raster.per)) - d.writer.y
+					row := math.Round(d.shared.row((y - d.y0) * d.raster.per))
 					for i := range d.Chains {
 						c := &d.Chains[i]
 						if c.Framed() {

@@ -11,17 +11,17 @@ import (
 // its own plane; a steep one is a part of a ball. Both are closed formulas, so where
 // a sheet ends can be asked below the pixel.
 type slice struct {
-	x, y, z    float64
-	tx, ty     float64 // direction in the picture, unit length
-	l, r, h    float64 // half widths left and right, half thickness
-	sin, cos   float64 // of the slope
-	tan        float64
-	s          float64 // along the cord, drawn-up diameters of the plate
-	tube       int32
-	sheet      int32 // strand that it belongs to, its moved part apart
-	lo, hi     gap   // how far it reaches to the slices before and after it
-	ball, full bool  // steep; painted whole
-	clip       int8  // an end: -1 nothing before it, 1 nothing after it
+	x, y, z  float64
+	tx, ty   float64 // direction in the picture, unit length
+	l, r, h  float64 // half widths left and right, half thickness
+	sin, cos float64 // of the slope
+	tan      float64
+	s        float64 // along the cord, drawn-up diameters of the plate
+	tube     int32
+	sheet    int32 // strand that it belongs to, its moved part apart
+	lo, hi   gap   // how far it reaches to the slices before and after it
+	ball     bool  // steep: painted as a ball
+	clip     int8  // an end: -1 nothing before it, 1 nothing after it
 }
 
 // gap is half the way to a neighbour: in the middle, a unit across, and for all of
@@ -145,6 +145,10 @@ func (c *canvas) newRaster() *raster {
 	px := c.v.PerMM * d
 	res := 30.0
 	switch {
+	case px < 2:
+		res = 6
+	case px < 5:
+		res = 10
 	case px <= 24:
 		res = 16
 	case px <= 60:
@@ -250,9 +254,8 @@ func (g *raster) cut(c *canvas) {
 				q.sheet++
 			}
 			q.ball = math.Abs(q.sin) > steep || q.cos <= 0
-			q.full = q.ball
 			if t.flat {
-				q.sin, q.cos, q.ball, q.full = 0, 1, false, false
+				q.sin, q.cos, q.ball = 0, 1, false
 			}
 			if !q.ball {
 				q.tan = q.sin / q.cos
@@ -288,7 +291,7 @@ func (g *raster) paint(i int32) {
 	q := &g.slices[i]
 	w := math.Max(q.l, q.r)
 	var far float64 // how far along it can reach
-	if q.full {
+	if q.ball {
 		far = q.h
 	} else {
 		far = math.Max(math.Abs(q.lo.mid), math.Abs(q.hi.mid)) + w*math.Max(math.Abs(q.lo.across), math.Abs(q.hi.across)) +
@@ -301,8 +304,22 @@ func (g *raster) paint(i int32) {
 	y0, y1 := max(0, int(math.Ceil(q.y-ry-1.5))), min(g.tall-1, int(math.Floor(q.y+ry+0.5)))
 	for y := y0; y <= y1; y++ {
 		dy := g.shared.y(float64(y)+0.5) - q.y
+		// The stretch of the row that the slice can reach: across its width and along
+		// as far as it goes.
+		from, to := -rx, rx
+		if q.ty > 1e-6 {
+			from, to = max(from, (dy*q.tx-q.r)/q.ty), min(to, (dy*q.tx+q.l)/q.ty)
+		} else if q.ty < -1e-6 {
+			from, to = max(from, (dy*q.tx+q.l)/q.ty), min(to, (dy*q.tx-q.r)/q.ty)
+		}
+		if q.tx > 1e-6 {
+			from, to = max(from, (-far-dy*q.ty)/q.tx), min(to, (far-dy*q.ty)/q.tx)
+		} else if q.tx < -1e-6 {
+			from, to = max(from, (far-dy*q.ty)/q.tx), min(to, (-far-dy*q.ty)/q.tx)
+		}
 		row := y * g.wide
-		for x := x0; x <= x1; x++ {
+		last := min(x1, int(math.Floor(q.x+to-0.5)))
+		for x := max(x0, int(math.Ceil(q.x+from-0.5))); x <= last; x++ {
 			dx := float64(x) + 0.5 - q.x
 			al := dx*q.tx + dy*q.ty
 			ac := dy*q.tx - dx*q.ty
@@ -313,20 +330,6 @@ func (g *raster) paint(i int32) {
 			k := 1 - u*u
 			if k <= 0 {
 				continue
-			}
-			c := math.Sqrt(k)
-			rest := al + q.h*c*q.sin // along the cord from the slice's own line
-			if !q.full {
-				lo := math.Min(0, q.lo.mid+ac*q.lo.across+c*q.lo.thick) - reach
-				hi := math.Max(0, q.hi.mid+ac*q.hi.across+c*q.hi.thick) + reach
-				if q.clip < 0 {
-					lo = 0
-				} else if q.clip > 0 {
-					hi = 0
-				}
-				if rest < lo || rest > hi {
-					continue
-				}
 			}
 			var z float64
 			if q.ball {
@@ -340,6 +343,18 @@ func (g *raster) paint(i int32) {
 					continue
 				}
 			} else {
+				c := math.Sqrt(k)
+				rest := al + q.h*c*q.sin // along the cord from the slice's own line
+				lo := min(0, q.lo.mid+ac*q.lo.across+c*q.lo.thick) - reach
+				hi := max(0, q.hi.mid+ac*q.hi.across+c*q.hi.thick) + reach
+				if q.clip < 0 {
+					lo = 0
+				} else if q.clip > 0 {
+					hi = 0
+				}
+				if rest < lo || rest > hi {
+					continue
+				}
 				z = q.z + q.h*c*q.cos + rest*q.tan
 			}
 			if at := row + x; float32(z) > g.z[at] {
@@ -371,7 +386,7 @@ const sheetBreak = 0.9
 func (g *raster) near(i int32, x, y float64) *slice {
 	q := &g.slices[i]
 	for range 3 {
-		if q.full {
+		if q.ball {
 			return q
 		}
 		dx, dy := x-q.x, y-q.y
@@ -403,7 +418,7 @@ func (g *raster) place(a, b int) float64 {
 	bx, by := g.middle(b)
 	ex, ey := bx-ax, by-ay
 	lo, hi := 0.0, 1.0
-	for range 5 {
+	for range 7 {
 		t := (lo + hi) / 2
 		x, y := ax+ex*t, ay+ey*t
 		var zp, zq float64

@@ -199,7 +199,8 @@ type canvas struct {
 	step     float64 // between slices, in diameters
 	tubes    []*tube
 	grid     [][]ref
-	broad    []ref // the few slices of broad tubes, which would coarsen the grid
+	seen     []uint32 // the round in which a cell was looked at last
+	round    uint32
 	cell     float64
 	widest   float64 // the greatest half width of what is in the grid, mm
 	nx, ny   int
@@ -211,10 +212,8 @@ type canvas struct {
 // shown tells whether y, or anything within by of it, is shown.
 func (c *canvas) shown(y, by float64) bool { return y >= c.lo-by && y <= c.hi+by }
 
-type ref struct {
-	x, y, z float64
-	t, i    int32
-}
+// ref names a slice of a tube.
+type ref struct{ t, i int32 }
 
 // newCanvas slices the finer the closer the picture is seen; 3 mm stands for a
 // common cord.

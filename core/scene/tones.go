@@ -2,6 +2,7 @@ package scene
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/knot"
 	"nimblebight/core/trace"
@@ -16,41 +17,42 @@ const sideLight, eyeLight = 0.76, 0.65
 // Shade lies where less light than this falls.
 const shadeUnder, deepUnder = 0.20, -0.10
 
+// toneTolerance is by how much a tone may leave what was traced, pixels of the raster:
+// its edges are soft to the eye.
+const toneTolerance = 3 * tolerance
+
 // tones draws shades and cast shadows.
 func (w *writer) tones(from, to int) {
 	if w.px < shadeFrom {
 		return
 	}
-	n := w.wide * (to - from)
-	off := from * w.wide
-	lit := make([]float32, n)
-	for i := range lit {
-		at := i + off
+	lit := make([]float32, w.wide*w.tall)
+	for at := from * w.wide; at < to*w.wide; at++ {
 		if w.region[at] < 0 || w.top[at] < 0 {
-			lit[i] = 9
+			lit[at] = 9
 			continue
 		}
 		nx, ny, nz := w.slices[w.top[at]].normal(w.middle(at))
-		lit[i] = float32(sideLight*(nx*lightX+ny*lightY) + eyeLight*nz)
+		lit[at] = float32(sideLight*(nx*lightX+ny*lightY) + eyeLight*nz)
 	}
-	w.even(lit, w.wide, to-from, func(x, y int) int { return (y+from)*w.wide + x })
-	w.add(Layer{Kind: Shade, Paths: w.mask(lit, shadeUnder, off, from, to)})
+	w.even(lit[from*w.wide:to*w.wide], w.wide, to-from, 1, func(x, y int) int { return (y+from)*w.wide + x })
+	w.add(Layer{Kind: Shade, Paths: w.mask(lit, shadeUnder, from, to)})
 	if w.px >= deepFrom {
-		w.add(Layer{Kind: Deep, Paths: w.mask(lit, deepUnder, off, from, to)})
+		w.add(Layer{Kind: Deep, Paths: w.mask(lit, deepUnder, from, to)})
 	}
 	if w.px >= castFrom {
-		w.add(Layer{Kind: Cast, Paths: w.mask(w.shadows(from, to), 0.5, off, from, to)})
+		w.add(Layer{Kind: Cast, Paths: w.mask(w.shadows(from, to), 0.5, from, to)})
 	}
 }
 
 // mask traces where a field is under a level, within the regions.
-func (w *writer) mask(field []float32, level float64, off, from, to int) []Path {
+func (w *writer) mask(field []float32, level float64, from, to int) []Path {
 	in := make([]int32, len(field))
 	lv := float32(level)
 	some := false
-	for i, v := range field {
+	for i := from * w.wide; i < to*w.wide; i++ {
 		in[i] = trace.None
-		if v < lv {
+		if field[i] < lv {
 			in[i] = 0
 			some = true
 		}
@@ -58,10 +60,10 @@ func (w *writer) mask(field []float32, level float64, off, from, to int) []Path 
 	if !some {
 		return nil
 	}
-	m := trace.Borders(trace.Grid{Wide: w.wide, Tall: to - from, Region: in, Tolerance: 1.5 * tolerance,
+	m := trace.Borders(trace.Grid{Wide: w.wide, Tall: w.tall, From: from, To: to, Region: in, Tolerance: toneTolerance,
 		Place: func(a, b int) float64 {
-			if w.region[a+off] != w.region[b+off] {
-				return w.place(a+off, b+off)
+			if w.region[a] != w.region[b] {
+				return w.place(a, b)
 			}
 			k := float64(lv-field[a]) / float64(field[b]-field[a])
 			return math.Max(0.02, math.Min(0.98, k))
@@ -129,15 +131,15 @@ func (w *writer) shadows(from, to int) []float32 {
 			}
 		}
 	}
-	w.even(shade, hw, ht, at)
+	w.even(shade, hw, ht, 2, at)
 	w.settleShadow(shade, hw, ht, at)
-	out := make([]float32, w.wide*(to-from))
+	out := make([]float32, w.wide*w.tall)
 	for y := range to - from {
 		for x := range w.wide {
 			i := (y+from)*w.wide + x
 			r := w.region[i]
 			if r < 0 {
-				out[y*w.wide+x] = 9
+				out[i] = 9
 				continue
 			}
 			// Between the four round it, of one region.
@@ -153,19 +155,19 @@ func (w *writer) shadows(from, to int) []float32 {
 				sum += wt * float64(shade[yy*hw+xx])
 				all += wt
 			}
-			out[y*w.wide+x] = 1
+			out[i] = 1
 			if all > 0 {
-				out[y*w.wide+x] = float32(1 - sum/all)
+				out[i] = float32(1 - sum/all)
 			}
 		}
 	}
 	return out
 }
 
-// even blurs a field twice, each region for itself.
-func (w *writer) even(f []float32, wide, tall int, at func(x, y int) int) {
+// even blurs a field, each region for itself.
+func (w *writer) even(f []float32, wide, tall, rounds int, at func(x, y int) int) {
 	old := make([]float32, len(f))
-	for range 2 {
+	for range rounds {
 		copy(old, f)
 		for y := range tall {
 			for x := range wide {
@@ -264,7 +266,8 @@ func (w *writer) lights(from, to int) {
 			w      float64
 		}
 		var run []spot
-		flush := func() {
+		begun := false // what is painted begins within the run
+		flush := func(ended bool) {
 			defer func() { run = run[:0] }()
 			if len(run) < 4 {
 				return
@@ -278,9 +281,16 @@ func (w *writer) lights(from, to int) {
 				return
 			}
 			narrow := math.Min(lightNarrows*w.d*2, all/2)
+			first, last := all, all // a light that goes on beyond what is painted does not end there
+			if begun {
+				first = 0
+			}
+			if ended {
+				last = 0
+			}
 			var left, right []trace.Point
 			for i, s := range run {
-				k := math.Min(1, math.Min(way[i], all-way[i])/narrow)
+				k := math.Min(1, math.Min(first+way[i], last+all-way[i])/narrow)
 				k = math.Sqrt(k * (2 - k))
 				left = append(left, trace.Point{X: s.at.X - s.nx*s.w*half*k, Y: s.at.Y - s.ny*s.w*half*k})
 				right = append(right, trace.Point{X: s.at.X + s.nx*s.w*half*k, Y: s.at.Y + s.ny*s.w*half*k})
@@ -288,14 +298,11 @@ func (w *writer) lights(from, to int) {
 			for i, j := 0, len(right)-1; i < j; i, j = i+1, j-1 {
 				right[i], right[j] = right[j], right[i]
 			}
-			p := trace.Fit(left, 1.5*tolerance)
-			p.Curve = append(p.Curve, trace.Fit(right, 1.5*tolerance).Curve...)
-			for k := range p.Curve { // rows are counted from what was traced
-				p.Curve[k].A.Y -= w.y
-				p.Curve[k].B.Y -= w.y
-				p.Curve[k].End.Y -= w.y
+			if !within(left, from, to) && !within(right, from, to) {
+				return
 			}
-			p.Start.Y -= w.y
+			p := trace.Fit(left, toneTolerance)
+			p.Curve = append(p.Curve, trace.Fit(right, toneTolerance).Curve...)
 			out = append(out, w.path(p))
 		}
 		for i := range t.samples {
@@ -307,15 +314,29 @@ func (w *writer) lights(from, to int) {
 				_, b := w.seen(t, i, u+half)
 				ok = a && b
 			}
-			if !ok || s.flat < 0.5 || s.lie == knot.Filler || at.Y < float64(from)-1 || at.Y > float64(to)+1 {
-				flush()
+			if !ok || s.flat < 0.5 || s.lie == knot.Filler {
+				flush(w.inside(at))
+				begun = w.inside(at)
 				continue
+			}
+			if i == 0 {
+				begun = true
 			}
 			run = append(run, spot{at, -s.ty, s.tx, (s.l + s.r) / 2 * w.raster.per})
 		}
-		flush()
+		flush(true)
 	}
 	w.add(Layer{Kind: Light, Paths: out})
+}
+
+// inside tells whether a place was painted.
+func (w *writer) inside(p trace.Point) bool {
+	return p.X >= 0 && p.Y >= 0 && p.X < float64(w.wide) && p.Y < float64(w.tall)
+}
+
+// within tells whether any of some points lies in these rows.
+func within(pts []trace.Point, from, to int) bool {
+	return slices.ContainsFunc(pts, func(p trace.Point) bool { return p.Y >= float64(from) && p.Y <= float64(to) })
 }
 
 // litSide is how much the +n side of a slice faces the light, -1 to 1,

@@ -1,9 +1,7 @@
 package scene
 
 import (
-	"cmp"
 	"math"
-	"slices"
 
 	"nimblebight/core/knot"
 )
@@ -36,65 +34,51 @@ func (c *canvas) index() {
 	c.grid = make([][]ref, c.nx*c.ny)
 	for ti, t := range c.tubes {
 		for i, p := range t.samples {
-			r := ref{p.x, p.y, p.z, int32(ti), int32(i)}
-			if t.broad {
-				c.broad = append(c.broad, r)
+			if t.metal || p.odd { // nothing spreads up to metal; every other slice is close enough
 				continue
 			}
+			r := ref{int32(ti), int32(i)}
 			k := int((p.y-c.y0)/c.cell)*c.nx + int((p.x-c.x0)/c.cell)
 			c.grid[k] = append(c.grid[k], r)
 		}
 	}
-	for _, row := range c.grid { // what is nearest to the eye comes first
-		slices.SortFunc(row, func(a, b ref) int {
-			return cmp.Or(cmp.Compare(b.z, a.z), cmp.Compare(a.t, b.t), cmp.Compare(a.i, b.i))
-		})
-	}
+	c.seen = make([]uint32, len(c.grid))
 }
 
-// near calls f with the slices whose centres lie within reach mm of a point, and
-// with all that are broad, until f says that it has seen enough.
-func (c *canvas) near(x, y, reach float64, f func(t *tube, i int) bool) {
-	none := math.Inf(-1)
-	c.nearAbove(x, y, reach, &none, f)
-}
-
-// nearAbove is near for slices no farther from the eye than least, which f may
-// raise.
-func (c *canvas) nearAbove(x, y, reach float64, least *float64, f func(t *tube, i int) bool) {
+// beside calls f with the slices that lie in the cells along the cross line of a slice,
+// up to far on either side of it, and with some more.
+func (c *canvas) beside(p *sample, far float64, f func(t *tube, i int)) {
+	c.round++
 	cell := func(v, from float64, n int) int { return max(0, min(n-1, int((v-from)/c.cell))) }
-	look := func(row []ref) bool {
-		for k := range row {
-			r := &row[k]
-			if r.z < *least {
-				return false
-			}
-			if dx, dy := r.x-x, r.y-y; dx*dx+dy*dy <= reach*reach && f(c.tubes[r.t], int(r.i)) {
-				return true
+	look := func(x, y int) {
+		if k := y*c.nx + x; c.seen[k] != c.round {
+			c.seen[k] = c.round
+			for _, r := range c.grid[k] {
+				f(c.tubes[r.t], int(r.i))
 			}
 		}
-		return false
 	}
-	// Where the point itself lies most is found, so there it is looked first.
-	first := cell(y, c.y0, c.ny)*c.nx + cell(x, c.x0, c.nx)
-	if look(c.grid[first]) {
-		return
-	}
-	for _, r := range c.broad {
-		if r.z >= *least && f(c.tubes[r.t], int(r.i)) {
-			return
-		}
-	}
-	x0, x1 := cell(x-reach, c.x0, c.nx), cell(x+reach, c.x0, c.nx)
-	y0, y1 := cell(y-reach, c.y0, c.ny), cell(y+reach, c.y0, c.ny)
-	for yy := y0; yy <= y1; yy++ {
-		for k := yy*c.nx + x0; k <= yy*c.nx+x1; k++ {
-			if k != first && look(c.grid[k]) {
-				return
+	n := int(far/c.cell) + 1
+	for k := -n; k <= n; k++ {
+		d := far * float64(k) / float64(n)
+		x, y := cell(p.x-d*p.ty, c.x0, c.nx), cell(p.y+d*p.tx, c.y0, c.ny)
+		// What lies up to a third of a diameter along may be in a cell beside it.
+		for yy := max(0, y-1); yy <= min(c.ny-1, y+1); yy++ {
+			for xx := max(0, x-1); xx <= min(c.nx-1, x+1); xx++ {
+				look(xx, yy)
 			}
 		}
 	}
 }
+
+// Cord spreads into no more room than mostRoom, and looks so far for what bounds it;
+// diameters.
+const mostRoom, spreadFar = 1.2, 2.3
+
+// spreadBeyond is how far beyond what is shown cord is spread: as far as a cord that
+// reaches in from there may lie, and as widths are evened, whose slices may stand
+// half as far again apart.
+const spreadBeyond = 1 + 1.5*widthEase
 
 // spread widens soft cord up to its neighbours in the same layer.
 func (c *canvas) spread() {
@@ -107,11 +91,11 @@ func (c *canvas) spread() {
 		for i := range t.samples {
 			me := &t.samples[i]
 			out[i], most[i] = wide{me.hw, me.hw}, wide{me.hw, me.hw}
-			if me.odd { // every other slice is close enough
+			if me.odd && i > 0 { // every other slice is close enough
 				out[i], most[i] = out[i-1], most[i-1]
 				continue
 			}
-			if me.lie == knot.Free || me.lie == knot.Filler || me.flat < 0.5 || !c.shown(me.y, 1.5*t.d) {
+			if me.lie == knot.Free || me.lie == knot.Filler || me.flat < 0.5 || !c.shown(me.y, spreadBeyond*t.d) {
 				continue
 			}
 			widest := 0.6 * t.d
@@ -124,19 +108,16 @@ func (c *canvas) spread() {
 			// run across only bound it.
 			beside := [2]float64{math.Inf(1), math.Inf(1)}
 			bound := beside
-			least := me.z - 0.8*(t.d+2*c.widest)/2
-			c.nearAbove(me.x, me.y, 3.2*t.d, &least, func(o *tube, j int) bool {
+			c.beside(me, spreadFar*t.d, func(o *tube, j int) {
 				p := &o.samples[j]
-				if o.metal || p.lie == knot.Filler || (o.group == t.group && math.Abs(p.s-me.s) < 1.6*t.d) {
-					return false
-				}
-				if p.odd || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
-					return false
-				}
 				dx, dy := p.x-me.x, p.y-me.y
-				along, across := dx*me.tx+dy*me.ty, -dx*me.ty+dy*me.tx
-				if math.Abs(along) > 0.3*t.d {
-					return false
+				along := dx*me.tx + dy*me.ty
+				if along > 0.3*t.d || along < -0.3*t.d || p.lie == knot.Filler || math.Abs(p.z-me.z) > 0.8*(t.d+o.d)/2 {
+					return
+				}
+				across := dy*me.tx - dx*me.ty
+				if o.group == t.group && math.Abs(p.s-me.s) < 1.6*t.d || math.Abs(across) > spreadFar*t.d {
+					return
 				}
 				k := 0
 				if across > 0 {
@@ -148,10 +129,9 @@ func (c *canvas) spread() {
 				} else {
 					bound[k] = math.Min(bound[k], room)
 				}
-				return false
 			})
 			grow := func(room float64) float64 {
-				if room > 2.4*t.d {
+				if room > mostRoom*t.d {
 					return me.hw
 				}
 				w := math.Min(me.hw+room/2+0.03*t.d, math.Max(me.hw, widest))
@@ -174,14 +154,6 @@ func (c *canvas) spread() {
 		}
 	}
 	c.thickness()
-	for _, t := range c.tubes {
-		for i := range t.samples {
-			if t.broad {
-				break
-			}
-			c.widest = math.Max(c.widest, math.Max(t.samples[i].l, t.samples[i].r))
-		}
-	}
 }
 
 // thickness follows from the width: a section keeps its area. Where a cord dives it

@@ -59,6 +59,9 @@ type Grid struct {
 	// Prune takes away borders inside a region that end in it and are no longer than
 	// this.
 	Prune float64
+	// From and To, where To is above From, trace only these rows; what is pruned is
+	// still judged by all.
+	From, To int
 }
 
 // Chain is a border between two nodes, or a closed one. Walked from its first
@@ -118,7 +121,10 @@ type tracer struct {
 	ways  []uint8 // of each corner: a bit for each way in which a border runs
 	gone  []uint8 // those walked
 	nodes []int32 // of each corner, -1 for none
-	out   Map
+	// The rows that count now, and the ways that were pruned at some corners.
+	from, to int
+	pruned   map[int]uint8
+	out      Map
 }
 
 // Borders traces a partition.
@@ -127,7 +133,17 @@ func Borders(g Grid) *Map {
 	t.ways = make([]uint8, t.wide*(g.Tall+1))
 	t.gone = make([]uint8, len(t.ways))
 	t.nodes = make([]int32, len(t.ways))
+	t.to = g.Tall
+	if g.Apart != nil && g.Prune > 0 {
+		t.mark()
+		t.prune()
+		clear(t.ways)
+	}
+	if g.To > g.From {
+		t.from, t.to = g.From, g.To
+	}
 	t.mark()
+	t.find()
 	t.chains()
 	t.pair()
 	t.draw()
@@ -136,38 +152,40 @@ func Borders(g Grid) *Map {
 
 // region of a pixel, also beyond the grid.
 func (t *tracer) region(x, y int) int32 {
-	if x < 0 || y < 0 || x >= t.g.Wide || y >= t.g.Tall {
+	if x < 0 || y < t.from || x >= t.g.Wide || y >= t.to {
 		return Frame
 	}
 	return t.g.Region[y*t.g.Wide+x]
 }
 
-func (t *tracer) border(x, y, x2, y2 int) bool {
+// border tells whether a border runs from corner c the way w, between two pixels.
+func (t *tracer) border(c, w, x, y, x2, y2 int) bool {
 	a, b := t.region(x, y), t.region(x2, y2)
 	if a != b {
 		return a >= 0 || b >= 0
 	}
-	return a >= 0 && t.g.Apart != nil && t.g.Apart(y*t.g.Wide+x, y2*t.g.Wide+x2)
+	return a >= 0 && t.g.Apart != nil && t.g.Apart(y*t.g.Wide+x, y2*t.g.Wide+x2) && t.pruned[c]&(1<<w) == 0
 }
 
-// mark finds the borders between neighbours, and the nodes.
+// mark finds the borders between neighbours.
 func (t *tracer) mark() {
-	for y := 0; y <= t.g.Tall; y++ {
+	for y := t.from; y <= t.to; y++ {
 		for x := 0; x <= t.g.Wide; x++ {
 			c := y*t.wide + x
-			if x < t.g.Wide && t.border(x, y-1, x, y) {
+			if x < t.g.Wide && t.border(c, 0, x, y-1, x, y) {
 				t.ways[c] |= 1
 				t.ways[c+1] |= 4
 			}
-			if y < t.g.Tall && t.border(x-1, y, x, y) {
+			if y < t.to && t.border(c, 1, x-1, y, x, y) {
 				t.ways[c] |= 2
 				t.ways[c+t.wide] |= 8
 			}
 		}
 	}
-	if t.g.Apart != nil {
-		t.prune()
-	}
+}
+
+// find finds the nodes.
+func (t *tracer) find() {
 	for c, w := range t.ways {
 		t.nodes[c] = -1
 		if w == 0 {
@@ -183,6 +201,7 @@ func (t *tracer) mark() {
 
 // prune takes away what ends inside a region after a short way.
 func (t *tracer) prune() {
+	t.pruned = map[int]uint8{}
 	for c := range t.ways {
 		if ones[t.ways[c]] != 1 {
 			continue
@@ -213,8 +232,11 @@ func (t *tracer) prune() {
 		}
 		for _, s := range walked {
 			to := s[0] + steps[s[1]][0] + steps[s[1]][1]*t.wide
-			t.ways[s[0]] &^= 1 << s[1]
-			t.ways[to] &^= 1 << ((s[1] + 2) % 4)
+			there, back := uint8(1)<<s[1], uint8(1)<<((s[1]+2)%4)
+			t.ways[s[0]] &^= there
+			t.ways[to] &^= back
+			t.pruned[s[0]] |= there
+			t.pruned[to] |= back
 		}
 	}
 }
@@ -427,7 +449,7 @@ func framed(c *Chain) bool { return c.Left == Frame || c.Right == Frame }
 
 // atFrame tells whether a node lies at the grid's frame, where it stays.
 func (t *tracer) atFrame(n *Node) bool {
-	return n.At.X <= 0 || n.At.Y <= 0 || n.At.X >= float64(t.g.Wide) || n.At.Y >= float64(t.g.Tall)
+	return n.At.X <= 0 || n.At.Y <= float64(t.from) || n.At.X >= float64(t.g.Wide) || n.At.Y >= float64(t.to)
 }
 
 // second is the point of a chain next to its end.
