@@ -352,7 +352,7 @@ func (c *canvas) settle(t *tube) {
 	for i := range t.samples {
 		a, b := t.samples[max(0, i-1)], t.samples[min(n-1, i+1)]
 		dx, dy, dz := b.x-a.x, b.y-a.y, b.z-a.z
-		h := math.Hypot(dx, dy)
+		h := math.Sqrt(dx*dx + dy*dy)
 		p := &t.samples[i]
 		p.flat = h / math.Max(1e-9, math.Sqrt(h*h+dz*dz))
 		if p.flat > 0.05 {

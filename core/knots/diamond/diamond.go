@@ -197,7 +197,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 	}
 	bottom := corner + extra + (run+tip)*sin
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: ribs.Unit.Gap, Paths: make([]knot.Path, n)}
-	t.Height = bottom + tall*cos + 0.7*d // under the lowest turn of the joining hitch
+	t.Height = bottom + tall*cos + 1.0*d // under the lowest turn of the joining hitch
 	if s.Close != "join" {
 		t.Height = bottom + 1.5*d
 	}
@@ -218,7 +218,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		}
 		switch {
 		case s.Close == "join" && side < 0: // on through the hitch that joins
-			pts = append(pts, back(side, -tip), r3.Vec{X: 0.55 * ribs.Step * cos, Y: bottom + 0.55*ribs.Step*sin}, r3.Vec{X: 0.8*ribs.Step*cos + 0.3*d, Y: t.Height})
+			pts = append(pts, back(side, -tip), r3.Vec{X: 0.55 * ribs.Step * cos, Y: bottom + 0.55*ribs.Step*sin}, r3.Vec{X: 0.55 * d, Y: t.Height})
 		case s.Close == "join":
 			// its hitch is laid below
 		default:
@@ -291,7 +291,16 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 				pts = append(pts, knot.Join(last, h2[0], r3.Vec{Y: 1}, r3.Vec{X: side * sin, Y: cos})...)
 				pts = append(pts, h2[1:]...)
 				end := pts[len(pts)-1]
-				pts = append(pts, knot.Join(end, r3.Vec{X: end.X, Y: t.Height}, r3.Vec{X: side * sin, Y: cos}, r3.Vec{Y: 1})...)
+				// It leaves where the next diamond takes it up, so that it need not step
+				// aside there; under doubled ends, by which none follows, as it comes.
+				off := r3.Vec{X: start.X, Y: t.Height, Z: start.Z}
+				switch {
+				case doubled:
+					off.X, off.Z = end.X, 0
+				case outermost:
+					off.X = at(side, way(up)).X
+				}
+				pts = append(pts, knot.Join(end, off, r3.Vec{X: side * sin, Y: cos}, r3.Vec{Y: 1})...)
 			}
 			t.Paths[first+i] = knot.Path{Points: pts}
 		}
