@@ -20,6 +20,7 @@ import (
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/scene"
 	"nimblebight/demo"
 	"nimblebight/formats/svg"
 	"nimblebight/server"
@@ -412,4 +413,41 @@ func BenchmarkBareCommit(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// The pictures of a rack of fifty pieces, nothing of them drawn before, and again.
+func BenchmarkPicturesOfARack(b *testing.B) {
+	t := newBench(b)
+	var ids []int64
+	all := patterns.All()
+	for i := range 50 {
+		made := ask[server.Bench](t, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: all[i%len(all)].ID})
+		ids = append(ids, made.ID)
+	}
+	look := func() {
+		for _, id := range ids {
+			if w := t.do("GET", fmt.Sprintf("/api/pieces/%d/picture?scale=2", id), nil); w.Code != 200 {
+				b.Fatal(w.Code)
+			}
+		}
+	}
+	b.Run("cold", func(b *testing.B) {
+		for b.Loop() {
+			b.StopTimer()
+			scene.Forget()
+			fresh, err := server.New(t.st, server.Config{Addr: "127.0.0.1:7420"})
+			if err != nil {
+				b.Fatal(err)
+			}
+			t.h = fresh.Handler()
+			b.StartTimer()
+			look()
+		}
+	})
+	b.Run("warm", func(b *testing.B) {
+		look()
+		for b.Loop() {
+			look()
+		}
+	})
 }

@@ -16,6 +16,10 @@ const (
 	threadTurn    = 1.1 // along the cord for half a turn of one
 	strandEvery   = 0.3 // the same of plied cord
 	strandTurn    = 0.55
+	plyEvery      = 0.45 // laid and plied cord
+	plyTurn       = 0.7
+	braidEvery    = 0.75
+	braidTurn     = 0.8
 	shortest      = 0.4 // length of a mark
 	markTolerance = 0.12
 )
@@ -52,14 +56,21 @@ func (w *writer) marks(from, to int) {
 		case t.metal, t.plain && !t.fibre:
 		case t.fibre:
 			w.along(t, 0.8, put)
-		case t.make == "leather":
+		case t.make == "leather": // the edge of its good side
 			w.along(t, 0.66, put)
-		case t.make == "single-strand", t.make == "three-ply", t.make == "laid":
-			every := strandEvery
-			if t.make != "single-strand" {
-				every = 0.42
-			}
-			w.threads(t, every, strandTurn, 1, put)
+		case t.make == "tshirt-yarn": // its edges roll in
+			w.along(t, -0.5, put)
+			w.along(t, 0.1, put)
+			w.along(t, 0.62, put)
+		case t.make == "single-strand":
+			w.threads(t, strandEvery, strandTurn, 1, put)
+		case t.make == "three-ply", t.make == "laid":
+			w.threads(t, plyEvery, plyTurn, 1, put)
+		case t.make == "waxed-thread":
+			w.threads(t, strandEvery, strandTurn, -1, put)
+		case t.make == "solid-braid": // coarse plaits, both ways from afar too
+			w.threads(t, braidEvery, braidTurn, 1, put)
+			w.threads(t, braidEvery, braidTurn, -1, put)
 		default:
 			w.threads(t, threadEvery, threadTurn, 1, put)
 			if w.px >= secondFrom {

@@ -40,7 +40,8 @@ func kin(painted, own string) bool {
 }
 
 // What a picture shows at a crossing is the cord that lies over there, on the
-// face and on the back, for every knot of the catalogue.
+// face and on the back, for every knot of the catalogue, at four sizes, and for the
+// left hand at one.
 func TestThePictureShowsWhatLiesOver(t *testing.T) {
 	seen := 0
 	for _, k := range knot.All() {
@@ -53,50 +54,62 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 			d.Cords[i].Stuff.Colour = apart[i]
 			stuffs = append(stuffs, d.Cords[i].Stuff)
 		}
-		p, err := plan.Make(d, plan.Options{})
-		if err != nil {
-			t.Fatalf("%s: %v", k.ID, err)
-		}
-		l := p.Layout()
-		for _, back := range []bool{false, true} {
-			pic := scene.Render(l, scene.View{PerMM: 8, Turn: turn(back)})
-			var cs []curve.Curve
-			var of []int
-			for _, s := range l.Strands {
-				c := curve.Curve{Points: s.Points}
-				if back {
-					c = c.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z} })
-				}
-				cs, of = append(cs, c), append(of, s.Cord)
-			}
-			found, err := curve.Crossings(cs)
+		for _, leftHanded := range []bool{false, true} {
+			p, err := plan.Make(d, plan.Options{LeftHanded: leftHanded})
 			if err != nil {
 				t.Fatalf("%s: %v", k.ID, err)
 			}
-			tops := bodies(t, pic)
-			right, wrong := 0, 0
-			for _, x := range found {
-				if of[x.Over] == of[x.Under] || covered(cs, stuffs, of, x) || inBead(l, x, back) {
-					continue
+			l := p.Layout()
+			for _, back := range []bool{false, true} {
+				clear, over := crossings(t, l, stuffs, back)
+				sizes := []float64{12, 40, 120, 160}
+				if leftHanded {
+					sizes = sizes[1:2]
 				}
-				painted := tops.at(100*x.X, 100*x.Y)
-				switch {
-				case painted == "":
-				case kin(painted, stuffs[of[x.Over]].Colour):
-					right++
-				default:
-					wrong++
+				for _, px := range sizes {
+					tops := bodies(t, scene.Render(l, scene.View{PerMM: px / l.Thick, Turn: turn(back)}))
+					wrong := 0
+					for i, x := range clear {
+						if c := tops.at(100*x.X, 100*x.Y); c != "" && !kin(c, over[i]) {
+							wrong++
+						}
+					}
+					seen += len(clear) - wrong
+					if wrong > len(clear)/25 {
+						t.Errorf("%s, left-handed %v, back %v, %g px: of %d crossings %d are not painted as they lie", k.ID, leftHanded, back, px, len(clear), wrong)
+					}
 				}
-			}
-			seen += right
-			if wrong > (right+wrong)/25 {
-				t.Errorf("%s, back %v: %d crossings are painted as they lie, %d are not", k.ID, back, right, wrong)
 			}
 		}
 	}
-	if seen < 100 {
+	if seen < 1000 {
 		t.Errorf("only %d crossings were looked at", seen)
 	}
+}
+
+// crossings are those of two cords that nothing else covers, with the colour of the
+// cord that lies over.
+func crossings(t *testing.T, l plan.Layout, stuffs []cord.Stuff, back bool) (clear []curve.Crossing, over []string) {
+	t.Helper()
+	var cs []curve.Curve
+	var of []int
+	for _, s := range l.Strands {
+		c := curve.Curve{Points: s.Points}
+		if back {
+			c = c.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z} })
+		}
+		cs, of = append(cs, c), append(of, s.Cord)
+	}
+	found, err := curve.Crossings(cs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, x := range found {
+		if of[x.Over] != of[x.Under] && !covered(cs, stuffs, of, x) && !inBead(l, x, back) {
+			clear, over = append(clear, x), append(over, stuffs[of[x.Over]].Colour)
+		}
+	}
+	return clear, over
 }
 
 // covered tells whether a third strand, or another part of these, lies nearer
@@ -116,6 +129,9 @@ func covered(cs []curve.Curve, stuffs []cord.Stuff, of []int, x curve.Crossing) 
 		for k := 1; k < len(c.Points); k++ {
 			a, b := c.Points[k-1], c.Points[k]
 			if i == x.Over && math.Abs(float64(k)-x.OverAt) < 3 {
+				continue
+			}
+			if far := 1 + r; min(a.X, b.X)-x.X > far || x.X-max(a.X, b.X) > far || min(a.Y, b.Y)-x.Y > far || x.Y-max(a.Y, b.Y) > far {
 				continue
 			}
 			d, u, _ := curve.SegmentDistance(r3.Vec{X: a.X, Y: a.Y}, r3.Vec{X: b.X, Y: b.Y}, r3.Vec{X: x.X, Y: x.Y}, r3.Vec{X: x.X, Y: x.Y})

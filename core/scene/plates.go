@@ -4,6 +4,8 @@ import (
 	"context"
 	"encoding/binary"
 	"encoding/hex"
+	"errors"
+	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -82,7 +84,17 @@ func Render(l plan.Layout, v View) Picture {
 		names := slices.Sorted(maps.Keys(todo))
 		plates := make([]Plate, len(names))
 		side.Each(len(names), func(i int) {
-			plates[i], _ = drawnPlates.Get(names[i], func() (Plate, error) { return todo[names[i]].draw(l, v), nil })
+			var err error
+			plates[i], err = drawnPlates.Get(names[i], func() (p Plate, err error) {
+				err = side.Guard(func() error {
+					p = todo[names[i]].draw(l, v)
+					return nil
+				})
+				return p, err
+			})
+			if err != nil { // the rest of the picture stands
+				plates[i] = Plate{fault: err}
+			}
 		})
 		for i, name := range names {
 			pic.Plates[name] = plates[i]
@@ -94,10 +106,14 @@ func Render(l plan.Layout, v View) Picture {
 	x0, y0, x1, y1 := math.MaxInt, math.MaxInt, math.MinInt, math.MinInt
 	for _, t := range tiles {
 		p := pic.Plates[t.key]
+		if p.fault != nil {
+			pic.Faults = append(pic.Faults, t.faulty(p.fault, l))
+		}
 		if len(p.Layers) == 0 {
 			delete(pic.Plates, t.key)
 			continue
 		}
+		pic.Coarse = pic.Coarse || p.Coarse
 		y := hundredths(t.y0)
 		pic.Places = append(pic.Places, Place{t.key, y})
 		x0, x1 = min(x0, p.Left), max(x1, p.Right)
@@ -112,6 +128,23 @@ func Render(l plan.Layout, v View) Picture {
 	pic.Left, pic.Top = x0-60, y0-60
 	pic.Width, pic.Height = x1-x0+120, y1-y0+120
 	return pic
+}
+
+// faulty says which stretch of a layout a tile is that cannot be drawn.
+func (t *tile) faulty(why error, l plan.Layout) Fault {
+	f := Fault{Section: -1, Top: hundredths(math.Max(0, t.y0)), Bottom: hundredths(math.Min(t.y1, math.Max(l.Bottom, t.y0)))}
+	for i, s := range l.Sections {
+		if s[1] > t.y0 && s[0] < t.y1 {
+			f.Section = i
+			break
+		}
+	}
+	f.Why = "it could not be drawn"
+	var p *side.Panic
+	if errors.As(why, &p) {
+		f.Why = fmt.Sprintf("drawing it failed: %v", p.Value)
+	}
+	return f
 }
 
 // Without is the picture without the plates of these names, for a reader that
@@ -290,22 +323,26 @@ func fill(tiles []*tile, l plan.Layout) {
 // held has a point a diameter from either end of every long straight span, so that
 // the curve through it is the same wherever the span is cut off.
 func held(s plan.Strand, thick float64) plan.Strand {
-	long := func(i int) bool { return r3.Norm2(r3.Sub(s.Points[i+1], s.Points[i])) > 9*thick*thick }
-	some := false
-	for i := 0; i+1 < len(s.Points) && !some; i++ {
-		some = long(i)
+	var long []int
+	for i := 0; i+1 < len(s.Points); i++ {
+		if r3.Norm2(r3.Sub(s.Points[i+1], s.Points[i])) > 9*thick*thick {
+			long = append(long, i)
+		}
 	}
-	if !some {
+	if long == nil {
 		return s
 	}
+	n := len(s.Points) + 2*len(long)
 	out := s
-	out.Points, out.Section, out.Lies = nil, nil, nil
-	for i, p := range s.Points {
-		out.Points, out.Section, out.Lies = append(out.Points, p), append(out.Section, s.Section[i]), append(out.Lies, s.Lies[i])
-		if i+1 == len(s.Points) || !long(i) {
-			continue
-		}
-		next := s.Points[i+1]
+	out.Points, out.Section, out.Lies = make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+	from := 0
+	upTo := func(to int) {
+		out.Points, out.Section, out.Lies = append(out.Points, s.Points[from:to]...), append(out.Section, s.Section[from:to]...), append(out.Lies, s.Lies[from:to]...)
+		from = to
+	}
+	for _, i := range long {
+		upTo(i + 1)
+		p, next := s.Points[i], s.Points[i+1]
 		k := thick / r3.Norm(r3.Sub(next, p))
 		lie := knot.Knotted
 		if s.Lies[i] == s.Lies[i+1] {
@@ -317,6 +354,7 @@ func held(s plan.Strand, thick float64) plan.Strand {
 			out.Fold += 2
 		}
 	}
+	upTo(len(s.Points))
 	return out
 }
 
@@ -493,6 +531,7 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 		return out
 	}
 	out.Layers, out.Per = c.layers()
+	out.Coarse = c.coarse
 	x0, y0, x1, y1 := math.Inf(1), math.Inf(1), math.Inf(-1), math.Inf(-1)
 	for _, q := range c.tubes {
 		for _, p := range q.samples {

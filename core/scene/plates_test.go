@@ -2,6 +2,7 @@ package scene_test
 
 import (
 	"fmt"
+	"math"
 	"strings"
 	"testing"
 
@@ -211,5 +212,31 @@ func TestRecolouringDrawsNothing(t *testing.T) {
 	}
 	if fmt.Sprint(one.Colours) == fmt.Sprint(other.Colours) {
 		t.Error("the colours are not told")
+	}
+}
+
+// A stretch that cannot be drawn is told with its place and reason, and the rest of
+// the picture stands.
+func TestAFaultCostsItsStretch(t *testing.T) {
+	p, whole := drawn(t, long(6, 3), plan.Options{}, scene.View{PerMM: 5})
+	l := p.Layout()
+	hurt := l.Strands[0].Points
+	for i, q := range hurt {
+		if y := (p.Sections[3].TopMM + p.Sections[4].TopMM) / 2; q.Y > y && q.Y < y+2 {
+			hurt[i].X = math.NaN()
+		}
+	}
+	scene.Forget()
+	pic := scene.Render(l, scene.View{PerMM: 5})
+	if len(pic.Faults) == 0 {
+		t.Fatal("nothing is said of it")
+	}
+	for _, f := range pic.Faults {
+		if f.Why == "" || f.Bottom <= f.Top || f.Section < 0 {
+			t.Errorf("it is said that %+v", f)
+		}
+	}
+	if kept := len(pic.Places); kept < len(whole.Places)/2 || kept >= len(whole.Places) {
+		t.Errorf("of %d plates %d stand", len(whole.Places), kept)
 	}
 }

@@ -174,6 +174,7 @@ func (c *canvas) newRaster() *raster {
 	if n := (x1 - x0) * (y1 - y0) * g.per * g.per; n > mostPixels {
 		k := math.Sqrt(mostPixels / n)
 		g.per, g.d = g.per*k, g.d*k
+		c.coarse = g.per < c.v.PerMM // fewer pixels than it is seen with
 	}
 	// Neighbours see the same pixels where they meet: a row of them begins at the cut,
 	// a column at the axis. What is over of a whole row is shared by those between.

@@ -87,6 +87,10 @@ type Picture struct {
 	Bands  []Band
 	// Colours are the cords'.
 	Colours []string
+	// Faults are the stretches that could not be drawn; Coarse is set where some of it
+	// is too large to be drawn as closely as it is seen.
+	Faults []Fault
+	Coarse bool
 	// At the vise: the way that the strand in hand still has to go, nil for none, in
 	// hundredths of a millimetre, and the numbers of the places.
 	Way   *Path
@@ -109,6 +113,18 @@ type Plate struct {
 	Left, Right, Top, Bottom int
 	Per                      int
 	Layers                   []Layer
+	// Coarse is set where it is too large to be drawn as closely as it is seen.
+	Coarse bool
+
+	fault error // why it could not be drawn
+}
+
+// Fault is a stretch of a picture that could not be drawn, and why. The rest stands.
+type Fault struct {
+	Section int    `json:"section"` // the first that lies there, -1 for none
+	Top     int    `json:"top"`     // hundredths of a millimetre
+	Bottom  int    `json:"bottom"`
+	Why     string `json:"why"`
 }
 
 // Empty tells whether there is nothing to see.
@@ -193,7 +209,8 @@ const inkRGB = "#17242a"
 func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) }
 
 type canvas struct {
-	v View
+	coarse bool // too large to be drawn closely
+	v      View
 	// of the angle by which the piece is turned
 	sin, cos float64
 	step     float64 // between slices, in diameters

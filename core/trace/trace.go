@@ -123,24 +123,22 @@ type tracer struct {
 	nodes []int32 // of each corner, -1 for none
 	// The rows that count now, and the ways that were pruned at some corners.
 	from, to int
-	pruned   map[int]uint8
+	pruned   map[[2]int]uint8
 	out      Map
 }
 
 // Borders traces a partition.
 func Borders(g Grid) *Map {
 	t := tracer{g: g, wide: g.Wide + 1}
-	t.ways = make([]uint8, t.wide*(g.Tall+1))
-	t.gone = make([]uint8, len(t.ways))
-	t.nodes = make([]int32, len(t.ways))
-	t.to = g.Tall
 	if g.Apart != nil && g.Prune > 0 {
+		t.take(0, g.Tall)
 		t.mark()
 		t.prune()
-		clear(t.ways)
 	}
 	if g.To > g.From {
-		t.from, t.to = g.From, g.To
+		t.take(g.From, g.To)
+	} else {
+		t.take(0, g.Tall)
 	}
 	t.mark()
 	t.find()
@@ -149,6 +147,17 @@ func Borders(g Grid) *Map {
 	t.draw()
 	return &t.out
 }
+
+// take begins with the corners of some rows.
+func (t *tracer) take(from, to int) {
+	t.from, t.to = from, to
+	t.ways = make([]uint8, t.wide*(to-from+1))
+}
+
+// corner is the number of a corner, at where it lies.
+func (t *tracer) corner(x, y int) int { return (y-t.from)*t.wide + x }
+
+func (t *tracer) at(c int) (x, y int) { return c % t.wide, c/t.wide + t.from }
 
 // region of a pixel, also beyond the grid.
 func (t *tracer) region(x, y int) int32 {
@@ -164,14 +173,18 @@ func (t *tracer) border(c, w, x, y, x2, y2 int) bool {
 	if a != b {
 		return a >= 0 || b >= 0
 	}
-	return a >= 0 && t.g.Apart != nil && t.g.Apart(y*t.g.Wide+x, y2*t.g.Wide+x2) && t.pruned[c]&(1<<w) == 0
+	if a < 0 || t.g.Apart == nil || !t.g.Apart(y*t.g.Wide+x, y2*t.g.Wide+x2) {
+		return false
+	}
+	cx, cy := t.at(c)
+	return t.pruned[[2]int{cx, cy}]&(1<<w) == 0
 }
 
 // mark finds the borders between neighbours.
 func (t *tracer) mark() {
 	for y := t.from; y <= t.to; y++ {
 		for x := 0; x <= t.g.Wide; x++ {
-			c := y*t.wide + x
+			c := t.corner(x, y)
 			if x < t.g.Wide && t.border(c, 0, x, y-1, x, y) {
 				t.ways[c] |= 1
 				t.ways[c+1] |= 4
@@ -186,12 +199,14 @@ func (t *tracer) mark() {
 
 // find finds the nodes.
 func (t *tracer) find() {
+	t.gone = make([]uint8, len(t.ways))
+	t.nodes = make([]int32, len(t.ways))
 	for c, w := range t.ways {
 		t.nodes[c] = -1
 		if w == 0 {
 			continue
 		}
-		x, y := c%t.wide, c/t.wide
+		x, y := t.at(c)
 		if n := ones[w]; n != 2 || t.kinds(x, y) > 2 {
 			t.nodes[c] = int32(len(t.out.Nodes))
 			t.out.Nodes = append(t.out.Nodes, Node{At: Point{float64(x), float64(y)}})
@@ -201,7 +216,7 @@ func (t *tracer) find() {
 
 // prune takes away what ends inside a region after a short way.
 func (t *tracer) prune() {
-	t.pruned = map[int]uint8{}
+	t.pruned = map[[2]int]uint8{}
 	for c := range t.ways {
 		if ones[t.ways[c]] != 1 {
 			continue
@@ -235,8 +250,13 @@ func (t *tracer) prune() {
 			there, back := uint8(1)<<s[1], uint8(1)<<((s[1]+2)%4)
 			t.ways[s[0]] &^= there
 			t.ways[to] &^= back
-			t.pruned[s[0]] |= there
-			t.pruned[to] |= back
+			for _, k := range []struct {
+				c   int
+				way uint8
+			}{{s[0], there}, {to, back}} {
+				x, y := t.at(k.c)
+				t.pruned[[2]int{x, y}] |= k.way
+			}
 		}
 	}
 }
@@ -262,7 +282,7 @@ func (t *tracer) kinds(x, y int) int {
 // chains walks all borders, from node to node and then those without one.
 func (t *tracer) chains() {
 	for c := range t.ways {
-		if t.nodes[c] < 0 {
+		if t.nodes[c] < 0 || t.ways[c] == t.gone[c] {
 			continue
 		}
 		for w := range 4 {
@@ -272,7 +292,7 @@ func (t *tracer) chains() {
 		}
 	}
 	for c := range t.ways {
-		for w := range 4 {
+		for w := 0; w < 4 && t.ways[c] != t.gone[c]; w++ {
 			if t.ways[c]&^t.gone[c]&(1<<w) != 0 {
 				t.walk(c, w)
 			}
@@ -304,7 +324,7 @@ func (t *tracer) walk(c, w int) {
 	}
 	var pixels [][2]int
 	for {
-		x, y := c%t.wide, c/t.wide
+		x, y := t.at(c)
 		lx, ly, rx, ry := sides(x, y, w)
 		left, right := t.region(lx, ly), t.region(rx, ry)
 		a, b := -1, -1

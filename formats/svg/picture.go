@@ -21,6 +21,10 @@ type Picture struct {
 	Bands  []scene.Band     `json:"bands"`
 	// Colours are the cords'.
 	Colours []string `json:"colours"`
+	// Faults are stretches that could not be drawn, each with its reason; Coarse says
+	// that some of it is too large to be drawn as closely as it is seen.
+	Faults []scene.Fault `json:"faults,omitempty"`
+	Coarse bool          `json:"coarse,omitempty"`
 	// Way is where the strand in hand is still to go, a path in hundredths of a
 	// millimetre; Discs are the numbers of the places.
 	Way   string       `json:"way,omitempty"`
@@ -60,7 +64,7 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 		known = func(_ string, write func() Plate) Plate { return write() }
 	}
 	out := Picture{View: p.View, Left: p.Left, Top: p.Top, Width: p.Width, Height: p.Height, Colours: p.Colours,
-		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands, Discs: p.Discs, Thick: p.Thick}
+		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands, Discs: p.Discs, Thick: p.Thick, Faults: p.Faults, Coarse: p.Coarse}
 	if p.Way != nil {
 		out.Way = data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{*p.Way}})
 	}

@@ -462,6 +462,8 @@ export interface Picture {
   };
   bands: Band[];
   colours: string[];
+  faults?: Fault[];
+  coarse?: boolean;
   way?: string;
   discs?: Disc[];
   thick?: number;
@@ -492,6 +494,12 @@ export interface Band {
   bottom: number;
   left: number;
   right: number;
+}
+export interface Fault {
+  section: number;
+  top: number;
+  bottom: number;
+  why: string;
 }
 export interface Disc {
   place: number;

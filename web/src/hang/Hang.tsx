@@ -154,6 +154,12 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
           As it was before the last change; what keeps it from being drawn is said above.
         </p>
       )}
+      {pics.some((p) => p.coarse) && (
+        <p className="absolute inset-x-0 top-0 z-10 bg-base-100/90 px-3 py-1 text-sm" role="status">
+          This piece is too large to be drawn closely as a whole; it is drawn in parts, some more coarsely than the
+          rest.
+        </p>
+      )}
       <svg width={w} height={h} className="block" role="group" aria-label={`${plan.name}, hanging`}>
         <Grid w={w} h={h} left={rulerPx} perMM={perMM} x={xs[0]} y={y} />
         {pics.map((p, i) => (

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, memo, type PointerEvent, useMemo, useRef } from "react";
 import { useKnots, useLimits, useSettings } from "../api/queries";
-import type { Band, CatalogueKnot, Picture, Plan, PlannedSection } from "../api/types.gen";
+import type { Band, CatalogueKnot, Fault, Picture, Plan, PlannedSection } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { length, type Units } from "../ui/units";
 import { Plates } from "./Plate";
@@ -28,6 +28,9 @@ export function View({ picture, plan, x, y, perMM, live }: ViewProps) {
     <g transform={`translate(${x} ${y}) scale(${scale})`}>
       <Plates picture={picture} scale={scale} zero={-y / scale} />
       {band && <Dim picture={picture} band={band} />}
+      {picture.faults?.map((f) => (
+        <Missing key={f.top} fault={f} px={1 / scale} />
+      ))}
       {live &&
         picture.bands.map((b) => (
           <Spot
@@ -64,6 +67,26 @@ export function View({ picture, plan, x, y, perMM, live }: ViewProps) {
 export function named(section: number, s: PlannedSection | undefined, knots: ReadonlyMap<string, CatalogueKnot>) {
   const name = s ? (knots.get(s.do)?.name ?? s.do) : "";
   return `${section + 1} ${name}${s && s.count > 1 ? `, ${s.count}` : ""}`;
+}
+
+/** Missing stands where a stretch could not be drawn, and says why. */
+function Missing({ fault, px }: { fault: Fault; px: number }) {
+  const where = fault.section >= 0 ? `Section ${fault.section + 1}: ` : "";
+  return (
+    <g role="alert" data-testid="fault">
+      <path
+        d={`M${-40 * px} ${fault.top}H${40 * px}V${fault.bottom}H${-40 * px}z`}
+        fill="none"
+        stroke="var(--moving)"
+        strokeWidth={1.5 * px}
+        strokeDasharray={`${6 * px} ${4 * px}`}
+      />
+      <text x="0" y={(fault.top + fault.bottom) / 2} fontSize={12 * px} textAnchor="middle" fill="currentColor">
+        {where}
+        {fault.why}
+      </text>
+    </g>
+  );
 }
 
 /** Dim lays paper over all but the lit section. */
