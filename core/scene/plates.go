@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"maps"
 	"math"
+	"runtime"
 	"slices"
 
 	"nimblebight/core/cord"
@@ -73,7 +74,9 @@ func Render(l plan.Layout, v View) Picture {
 	// where it is new, and let go again.
 	for a := 0; a < len(tiles); a += together {
 		group := tiles[a:min(a+together, len(tiles))]
-		fill(group, l)
+		// Stretches of it at once, each for itself.
+		parts := min(len(group), runtime.GOMAXPROCS(0))
+		side.Each(parts, func(i int) { fill(group[i*len(group)/parts:(i+1)*len(group)/parts], l) })
 		side.Each(len(group), func(i int) { group[i].key = group[i].name(l, v) })
 		todo := map[string]*tile{}
 		for _, t := range group {
@@ -413,13 +416,13 @@ func cutsFor(l plan.Layout, v View) []float64 {
 
 // grain keeps a length to thousandths of a millimetre, so that curves that are
 // alike but for the last bits of a sum are the same plate.
-func grain(v float64) float64 { return math.Round(1000*v+0.37) / 1000 }
+func grain(v float64) float64 { return math.Floor(1000*v+0.87) / 1000 }
 
 // name is what a tile's plate is kept under: everything that its looks depend on.
 func (t *tile) name(l plan.Layout, v View) string {
 	h := xxhash.New()
 	var b []byte
-	num := func(x float64) { b = binary.LittleEndian.AppendUint32(b, uint32(int32(math.Round(1000*x)))) }
+	num := func(x float64) { b = binary.LittleEndian.AppendUint32(b, uint32(int32(math.Floor(1000*x+0.5)))) }
 	text := func(s string) { b = append(append(b, s...), 0) }
 	flag := func(on bool) {
 		if on {

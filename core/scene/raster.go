@@ -28,16 +28,20 @@ type slice struct {
 // the thickness.
 type gap struct{ mid, across, thick float64 }
 
+// local gives a place as it lies along and across a slice, and how far across in half
+// widths.
+func (q *slice) local(x, y float64) (along, across, u float64) {
+	dx, dy := x-q.x, y-q.y
+	along, across = dx*q.tx+dy*q.ty, dy*q.tx-dx*q.ty
+	if across < 0 {
+		return along, across, across / q.l
+	}
+	return along, across, across / q.r
+}
+
 // at is the depth of a slice's surface at a place and whether it has one there.
 func (q *slice) at(x, y float64) (z float64, ok bool) {
-	dx, dy := x-q.x, y-q.y
-	al := dx*q.tx + dy*q.ty
-	ac := dy*q.tx - dx*q.ty
-	w := q.r
-	if ac < 0 {
-		w = q.l
-	}
-	u := ac / w
+	al, _, u := q.local(x, y)
 	if q.ball {
 		v := al / q.h
 		k := 1 - u*u - v*v
@@ -60,14 +64,8 @@ func (q *slice) at(x, y float64) (z float64, ok bool) {
 
 // normal is the direction in which the surface looks at a place.
 func (q *slice) normal(x, y float64) (nx, ny, nz float64) {
-	dx, dy := x-q.x, y-q.y
-	al := dx*q.tx + dy*q.ty
-	ac := dy*q.tx - dx*q.ty
-	w := q.r
-	if ac < 0 {
-		w = q.l
-	}
-	u := math.Max(-1, math.Min(1, ac/w))
+	al, _, u := q.local(x, y)
+	u = math.Max(-1, math.Min(1, u))
 	if q.ball {
 		v := math.Max(-1, math.Min(1, al/q.h))
 		c := math.Sqrt(math.Max(0, 1-u*u-v*v))
@@ -390,13 +388,7 @@ func (g *raster) near(i int32, x, y float64) *slice {
 		if q.ball {
 			return q
 		}
-		dx, dy := x-q.x, y-q.y
-		al := dx*q.tx + dy*q.ty
-		ac := dy*q.tx - dx*q.ty
-		u := ac / q.r
-		if ac < 0 {
-			u = ac / q.l
-		}
+		al, ac, u := q.local(x, y)
 		c := math.Sqrt(math.Max(0, 1-u*u))
 		rest := al + q.h*c*q.sin
 		switch {

@@ -203,8 +203,6 @@ type tube struct {
 	flat    bool // it is painted as it lies, whatever its slope
 }
 
-const inkRGB = "#17242a"
-
 // slices is how many slices a length in diameters takes.
 func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) }
 

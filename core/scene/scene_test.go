@@ -421,14 +421,18 @@ func BenchmarkEditOfTwoHundredSections(b *testing.B) {
 	inside := piece.Legs{ShortInside: true}
 	d := notation.With(piece.Begin("long", "charm", piece.SplitRing(30, 2), 0), line+", finish dome",
 		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: inside})
-	n := 0
-	for b.Loop() {
-		n++
-		d.Sequence[97].Count = 2 + n%5
+	edit := func(count int) {
+		d.Sequence[97].Count = count
 		p, err := plan.Make(d, plan.Options{})
 		if err != nil {
 			b.Fatal(err)
 		}
-		scene.Render(p.Layout(), scene.View{PerMM: 4})
+		scene.Render(p.Look(), scene.View{PerMM: 4})
+	}
+	edit(1) // the piece is there before it is edited
+	n := 0
+	for b.Loop() {
+		n++
+		edit(2 + n%5)
 	}
 }
