@@ -82,7 +82,7 @@ func TestThePictureShowsWhatLiesOver(t *testing.T) {
 			}
 		}
 	}
-	if seen < 1000 {
+	if seen < 600 {
 		t.Errorf("only %d crossings were looked at", seen)
 	}
 }

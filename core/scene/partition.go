@@ -2,6 +2,7 @@ package scene
 
 import (
 	"cmp"
+	"maps"
 	"slices"
 
 	"nimblebight/core/knot"
@@ -91,83 +92,121 @@ func (p *partition) label() {
 	}
 }
 
-// clean gives away what is too thin or too small, the smallest first.
-func (p *partition) clean() {
-	type side struct {
-		common, near int
-		same         bool
-	}
-	sides := make([]map[int32]*side, len(p.of))
-	meet := func(a, b int) {
-		i, j := p.region[a], p.region[b]
-		if i == j {
-			return
+// meeting is the common border of two regions: how long it is, how much of it lies at
+// nearly one depth, and whether both are of one strand.
+type meeting struct {
+	common, near int
+	same         bool
+}
+
+// neighbours calls f with all pairs of pixels beside each other in two regions.
+func (p *partition) neighbours(f func(a, b int)) {
+	for y := range p.tall {
+		for x := range p.wide {
+			i := y*p.wide + x
+			if x > 0 && p.region[i-1] != p.region[i] {
+				f(i-1, i)
+			}
+			if y > 0 && p.region[i-p.wide] != p.region[i] {
+				f(i-p.wide, i)
+			}
 		}
+	}
+}
+
+// measure finds how long the borders are, which holes lie in a row, and which regions
+// are too thin or too small, the smallest first; edge tells those that go on beyond
+// what is painted.
+func (p *partition) measure() (small []int32, edge []bool) {
+	p.neighbours(func(a, b int) {
 		for _, k := range [2][2]int{{a, b}, {b, a}} {
+			p.of[p.region[k[0]]].border++
 			if p.top[k[0]] < 0 && p.top[k[1]] >= 0 {
 				if _, q := p.sample(k[1]); q.lie != knot.InRow && q.lie != knot.Filler {
 					p.of[p.region[k[0]]].loose = true
 				}
 			}
 		}
-		near := 0
-		same := false
-		s, t := p.top[a], p.top[b]
-		if s >= 0 && t >= 0 {
-			if dz := float64(p.z[a] - p.z[b]); dz < 0.45*p.d && dz > -0.45*p.d {
-				near = 1
-			}
-			same = p.slices[s].sheet == p.slices[t].sheet
-		}
-		for _, k := range [2][2]int32{{i, j}, {j, i}} {
-			p.of[k[0]].border++
-			if sides[k[0]] == nil {
-				sides[k[0]] = map[int32]*side{}
-			}
-			q := sides[k[0]][k[1]]
-			if q == nil {
-				q = &side{}
-				sides[k[0]][k[1]] = q
-			}
-			q.common++
-			q.near += near
-			q.same = same
-		}
-	}
-	for y := range p.tall {
-		for x := range p.wide {
-			i := y*p.wide + x
-			if x > 0 {
-				meet(i-1, i)
-			}
-			if y > 0 {
-				meet(i-p.wide, i)
-			}
-		}
-	}
-	edge := make([]bool, len(p.of)) // at the grid's frame
+	})
+	edge = make([]bool, len(p.of))
 	for x := range p.wide {
 		edge[p.region[x]], edge[p.region[(p.tall-1)*p.wide+x]] = true, true
 	}
 	for y := range p.tall {
 		edge[p.region[y*p.wide]], edge[p.region[y*p.wide+p.wide-1]] = true, true
 	}
-	var small []int32
 	for i, a := range p.of {
 		thin, little := thinCord, smallCord
-		if edge[i] { // it goes on beyond what is painted
-			continue
-		}
 		if a.slice < 0 {
 			thin, little = thinMat, smallMat
 		}
-		if float64(a.pixels) < thin*p.d*float64(a.border) || float64(a.pixels) < little*p.d*p.d {
+		if !edge[i] && (float64(a.pixels) < thin*p.d*float64(a.border) || float64(a.pixels) < little*p.d*p.d) {
 			small = append(small, int32(i))
 		}
 	}
 	slices.SortFunc(small, func(a, b int32) int {
 		return cmp.Or(cmp.Compare(p.of[a].pixels, p.of[b].pixels), cmp.Compare(a, b))
 	})
+	return small, edge
+}
+
+// sides finds the common borders of some regions with others.
+func (p *partition) sides(of []int32) map[int32]map[int32]*meeting {
+	out := map[int32]map[int32]*meeting{}
+	for _, i := range of {
+		out[i] = map[int32]*meeting{}
+	}
+	p.neighbours(func(a, b int) {
+		i, j := p.region[a], p.region[b]
+		one, other := out[i], out[j]
+		if one == nil && other == nil {
+			return
+		}
+		near, same := 0, false
+		if s, t := p.top[a], p.top[b]; s >= 0 && t >= 0 {
+			if dz := float64(p.z[a] - p.z[b]); dz < 0.45*p.d && dz > -0.45*p.d {
+				near = 1
+			}
+			same = p.slices[s].sheet == p.slices[t].sheet
+		}
+		for _, k := range []struct {
+			of map[int32]*meeting
+			to int32
+		}{{one, j}, {other, i}} {
+			if k.of == nil {
+				continue
+			}
+			if k.of[k.to] == nil {
+				k.of[k.to] = &meeting{}
+			}
+			q := k.of[k.to]
+			q.common++
+			q.near += near
+			q.same = same
+		}
+	})
+	return out
+}
+
+// weight is how strongly a region belongs to its neighbour.
+func (s *meeting) weight() int {
+	v := s.common
+	if 2*s.near > s.common {
+		v *= 6
+	}
+	if s.same {
+		v *= 2
+	}
+	return v
+}
+
+// clean gives away what is too thin or too small.
+func (p *partition) clean() {
+	small, edge := p.measure()
+	sides := map[int32]map[int32]*meeting{}
+	if len(small) > 0 {
+		sides = p.sides(small)
+	}
 	find := func(i int32) int32 {
 		for p.of[i].into != i {
 			i = p.of[i].into
@@ -176,21 +215,8 @@ func (p *partition) clean() {
 	}
 	for _, i := range small {
 		best, to := 0, int32(-1)
-		keys := make([]int32, 0, len(sides[i]))
-		for j := range sides[i] {
-			keys = append(keys, j)
-		}
-		slices.Sort(keys)
-		for _, j := range keys {
-			s := sides[i][j]
-			v := s.common
-			if 2*s.near > s.common {
-				v *= 6
-			}
-			if s.same {
-				v *= 2
-			}
-			if v > best && find(j) != i {
+		for _, j := range slices.Sorted(maps.Keys(sides[i])) {
+			if v := sides[i][j].weight(); v > best && find(j) != i {
 				best, to = v, find(j)
 			}
 		}

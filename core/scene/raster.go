@@ -131,7 +131,7 @@ const (
 )
 
 // mostPixels bounds a raster; a plate that is larger is drawn more coarsely.
-const mostPixels = 5 << 19
+const mostPixels = 2 << 20
 
 // newRaster lays a grid over what is shown of a canvas and paints its tubes.
 func (c *canvas) newRaster() *raster {
