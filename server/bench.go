@@ -96,7 +96,7 @@ func (s *Server) planOf(c *gin.Context) {
 }
 
 // pictureOf draws a piece: ?view=face|back or ?turn= the degrees by which it is
-// turned, in steps of [turnStep], ?scale= pixels a millimetre,
+// turned, in steps of [turnStep], or best, ?scale= pixels a millimetre,
 // ?until= actions done for the picture at the vise, with ?along= the share that
 // the last of them has come to, from 0 to 1; it shows only the stretch of the
 // work in hand. Plates named in the header Have-Plates, with commas between, are
@@ -107,7 +107,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	view := looked(c)
+	view := looked(c, whole.Turn)
 	var at hand
 	if v, err := strconv.Atoi(c.Query("until")); err == nil && v > 0 {
 		at.until = v
@@ -145,12 +145,12 @@ func (s *Server) pictureOf(c *gin.Context) {
 // pictureFile gives a piece as it hangs as a file: like [Server.pictureOf], at true
 // scale.
 func (s *Server) pictureFile(c *gin.Context) {
-	p, d, set, err := s.opened(c)
+	p, d, set, pl, err := s.planned(c)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	pic, err := s.views.picture(p.Document, d, set, hand{}, looked(c))
+	pic, err := s.views.picture(p.Document, d, set, hand{}, looked(c, pl.Turn))
 	if err != nil {
 		failed(c, err)
 		return
@@ -163,9 +163,12 @@ func (s *Server) pictureFile(c *gin.Context) {
 	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
 }
 
-// looked reads how a request wants to see a piece.
-func looked(c *gin.Context) scene.View {
+// looked reads how a request wants to see a piece; ?turn=best shows its shape best.
+func looked(c *gin.Context, best float64) scene.View {
 	view := scene.View{PerMM: 6}
+	if c.Query("turn") == "best" {
+		view.Turn = best
+	}
 	if c.Query("view") == "back" {
 		view.Turn = 180
 	}

@@ -40,7 +40,7 @@ func (s *Server) knotPicture(c *gin.Context) {
 		if one := p.Sections[section].KnotMM; one > 0 {
 			to = math.Min(to, from+math.Max(most, one+12))
 		}
-		view := scene.View{PerMM: 5, From: from, To: to}
+		view := scene.View{Turn: p.Turn, PerMM: 5, From: from, To: to}
 		return scene.Render(l, view), nil
 	})
 	answer(c, s.views.drawn(pic), err)
@@ -58,7 +58,12 @@ func (s *Server) patternPicture(c *gin.Context) {
 			failed(c, err)
 			return
 		}
-		pic, err := s.views.picture(b, p.Document, Settings{}, hand{}, scene.View{PerMM: 1.5})
+		pl, err := s.views.plan(b, p.Document, Settings{}, hand{})
+		if err != nil {
+			failed(c, err)
+			return
+		}
+		pic, err := s.views.picture(b, p.Document, Settings{}, hand{}, scene.View{Turn: pl.Turn, PerMM: 1.5})
 		answer(c, s.views.drawn(pic), err)
 		return
 	}

@@ -7,6 +7,7 @@ import (
 	"testing"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/plan"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -103,6 +104,20 @@ func BenchmarkPlanOfAStrap(b *testing.B) {
 		d.Sequence[2].Count = 20 + n%9
 		if _, err := plan.Make(d, plan.Options{}); err != nil {
 			b.Fatal(err)
+		}
+	}
+}
+
+// A band that is folded back is best seen from where its opening shows; a fob from its
+// face.
+func TestAFoldIsSeenFromItsSide(t *testing.T) {
+	for _, p := range patterns.All() {
+		pl, err := plan.Make(p.Document, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if folded := strings.Contains(pl.Notation, "fold-back"); (pl.Turn != 0) != folded {
+			t.Errorf("%s is turned by %g to be seen", p.ID, pl.Turn)
 		}
 	}
 }

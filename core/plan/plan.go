@@ -45,6 +45,10 @@ type Plan struct {
 	Cautions   []string  `json:"cautions"`
 	Notation   string    `json:"notation"`
 	Done       []Stage   `json:"done"` // the stages that have what they need
+	// Turn is by how much the piece is turned about the axis that it hangs on to show
+	// its shape best, degrees: a band that is folded back shows its opening from the
+	// side, all else its face.
+	Turn float64 `json:"turn,omitempty"`
 	// Rough names the shapes that are still to be drawn up for it; till then the
 	// figures of their sections are those of near ones.
 	Rough []string `json:"rough,omitempty"`
@@ -258,7 +262,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	p := w.finish()
 	p.Notation = notation.Notate(written)
 	d.Sequence = written
-	p.Done = done(d, p.Warnings)
+	p.Done, p.Turn = done(d, p.Warnings), bestSide(written)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}
@@ -333,4 +337,17 @@ func (w *walk) refused(path string, err error) error {
 
 func roundUp(v, to float64) float64 {
 	return math.Ceil(v/to-1e-9) * to
+}
+
+// openingSide is from where the opening of a folded band is seen, and its face still.
+const openingSide = 66
+
+// bestSide is by how much a sequence is turned to show its shape best.
+func bestSide(sequence []knot.Section) float64 {
+	for _, s := range sequence {
+		if k, ok := knot.Get(s.Do); ok && k.Fold != nil {
+			return openingSide
+		}
+	}
+	return 0
 }

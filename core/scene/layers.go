@@ -30,7 +30,7 @@ func inkPx(px float64) float64 { return math.Max(inkLeast, math.Min(inkMost, 0.5
 type writer struct {
 	*partition
 	per    float64 // units a mm
-	px     float64 // the picture's pixels a diameter
+	px     float64 // the picture's pixels that the piece's thickest cord is wide
 	layers []Layer
 }
 
@@ -95,7 +95,7 @@ func (c *canvas) trace() *traced {
 		g.free()
 		return nil
 	}
-	w := &writer{partition: p, per: float64(unitsFor(c.v.PerMM)), px: c.v.PerMM * g.d / g.per}
+	w := &writer{partition: p, per: float64(unitsFor(c.v.PerMM)), px: c.v.PerMM * c.thick}
 	var pins []float64 // where plates meet
 	for _, y := range [2]float64{c.lo + c.v.lap(), c.hi - c.v.lap()} {
 		if !math.IsInf(y, 0) {

@@ -3,7 +3,6 @@ package scene
 import (
 	"math"
 
-	"nimblebight/core/knot"
 	"nimblebight/core/trace"
 )
 
@@ -121,7 +120,7 @@ func (w *writer) threads(t *tube, every, turn, way float64, put func(t *tube, pt
 			u := -way * math.Cos(math.Pi*f) * 0.95
 			p, ok := w.seen(t, i, u)
 			q := &w.slices[int(w.first[t.id])+i]
-			if !ok || q.ball || q.cos < steepest || t.samples[i].lie == knot.Filler {
+			if !ok || q.ball || q.cos < steepest {
 				put(t, run)
 				run = nil
 				continue

@@ -433,6 +433,7 @@ func (t *tile) name(l plan.Layout, v View) string {
 	}
 	num(v.Turn)
 	num(v.PerMM)
+	num(l.Thick)
 	flag(t.first)
 	flag(t.last)
 	if !t.last {
@@ -483,6 +484,7 @@ func (t *tile) name(l plan.Layout, v View) string {
 // canvas puts what comes near the tile onto a canvas.
 func (t *tile) canvas(l plan.Layout, v View) *canvas {
 	c := newCanvas(v)
+	c.thick = l.Thick
 	if !t.first {
 		c.lo = -v.lap()
 	}

@@ -41,6 +41,10 @@ const (
 // stroked tells the kinds that are lines with a width; all others are filled.
 func (k Kind) stroked() bool { return k == Mark || k == Ink || k == Casing || k == Moving }
 
+// Under tells the kinds that are painted before all others of a whole picture, under
+// every plate: what lies on the mat or shows only between bodies.
+func (k Kind) Under() bool { return k == Fall || k == Ground }
+
 // Stroked tells whether a layer is lines with a width and not areas.
 func (l Layer) Stroked() bool { return l.Kind.stroked() }
 
@@ -207,7 +211,8 @@ type tube struct {
 func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) }
 
 type canvas struct {
-	coarse bool // too large to be drawn closely
+	coarse bool    // too large to be drawn closely
+	thick  float64 // drawn-up diameter of the piece's thickest cord, mm
 	v      View
 	// of the angle by which the piece is turned
 	sin, cos float64
@@ -340,10 +345,10 @@ func (c *canvas) strand(r run) {
 	}
 }
 
-// smoothWidths eases the width between knots and free cord over half a
+// smoothWidths eases the width between knots and free cord over four fifths of a
 // diameter each way.
 func (c *canvas) smoothWidths(t *tube) {
-	n := max(1, c.slices(0.5))
+	n := max(1, c.slices(0.8))
 	sum := make([]float64, len(t.samples)+1)
 	for i, p := range t.samples {
 		sum[i+1] = sum[i] + p.hw

@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"nimblebight/core/knot"
 	"nimblebight/core/trace"
 )
 
@@ -314,7 +313,7 @@ func (w *writer) lights(from, to int) {
 				_, b := w.seen(t, i, u+half)
 				ok = a && b
 			}
-			if !ok || s.flat < 0.5 || s.lie == knot.Filler {
+			if !ok || s.flat < 0.5 {
 				flush(w.inside(at))
 				begun = w.inside(at)
 				continue

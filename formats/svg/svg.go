@@ -36,8 +36,8 @@ func Write(w io.Writer, p scene.Picture) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="%d %d %d %d">`,
 		float64(p.Width)/100, float64(p.Height)/100, p.Left, p.Top, p.Width, p.Height)
-	// The shadows on the mat lie under all plates, and do not overlap: twice would
-	// be darker.
+	// What lies under the bodies comes first, and does not overlap: a shadow laid twice
+	// would be darker, and ink would show where a plate begins.
 	for i, at := range p.Places {
 		plate := p.Plates[at.Plate]
 		if i > 0 {
@@ -46,10 +46,10 @@ func Write(w io.Writer, p scene.Picture) error {
 		if i+1 < len(p.Places) {
 			plate.Bottom = min(plate.Bottom, p.Places[i+1].Y-at.Y)
 		}
-		write(&b, plate, at.Y, p.Colours, func(k scene.Kind) bool { return k == scene.Fall })
+		write(&b, plate, at.Y, p.Colours, scene.Kind.Under)
 	}
 	for _, at := range p.Places {
-		write(&b, p.Plates[at.Plate], at.Y, p.Colours, func(k scene.Kind) bool { return k != scene.Fall })
+		write(&b, p.Plates[at.Plate], at.Y, p.Colours, func(k scene.Kind) bool { return !k.Under() })
 	}
 	b.WriteString(`</svg>`)
 	if _, err := io.WriteString(w, b.String()); err != nil {

@@ -158,8 +158,8 @@ export function useDrawing(id: number, revision: number | undefined, rough: stri
 }
 
 export interface Look {
-  /** how far the piece is turned, degrees: 0 shows its face, 180 its back */
-  turn: number;
+  /** how far the piece is turned, degrees: 0 shows its face, 180 its back; best shows its shape best */
+  turn: number | "best";
   /** pixels a millimetre the picture is meant for */
   scale: number;
   /** actions done, for the picture at the vise */

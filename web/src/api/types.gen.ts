@@ -369,6 +369,7 @@ export interface Plan {
   cautions: string[];
   notation: string;
   done: string[];
+  turn?: number;
   rough?: string[];
 }
 export interface PlannedCord {

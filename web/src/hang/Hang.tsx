@@ -71,7 +71,7 @@ function usePictures(side: Side, ask: number, turn: number) {
 function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: number }) {
   // Asked for at a round scale, drawn at the one that fits.
   const [ask, setAsk] = useState(4);
-  const [angle, setAngle] = useState(36);
+  const [angle, setAngle] = useState(plan.turn || 36);
   const { pics, failed, settled } = usePictures(side, ask, stepped(angle));
   const at = useRef<{ x: number; y: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);

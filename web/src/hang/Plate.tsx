@@ -25,8 +25,8 @@ function dark(colour: string): boolean {
 /**
  * Plates lays a picture's plates one under the other; it decides nothing about them. They are cut on
  * whole pixels, so that no edge is half of one plate and half of the next: scale is pixels a hundredth of
- * a millimetre, and zero the y that lies on a pixel's edge. The shadows on the mat lie under all of them
- * and do not overlap.
+ * a millimetre, and zero the y that lies on a pixel's edge. Shadows on the mat, and the ink that shows only
+ * between bodies, lie under all of them and do not overlap.
  */
 export const Plates = memo(function Plates({
   picture,
@@ -84,7 +84,7 @@ const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; botto
 /** Layers are what a plate holds; they stay as they are wherever it is laid and whatever the colours. */
 const Layers = memo(function Layers({ plate, under }: { plate: Plate; under: boolean }) {
   return plate.layers.map((l, i) =>
-    (l.kind === "fall") === under ? (
+    (l.kind === "fall" || l.kind === "ground") === under ? (
       <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} style={painted(l)} />
     ) : null,
   );

@@ -115,7 +115,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
   const { data: picture, isPending } = usePicture(
     tag.id,
     tag.revision,
-    { turn: 0, scale: 2 },
+    { turn: "best", scale: 2 },
     near && !tag.trouble && !tag.pending,
   );
   const waits = isPending && near && !tag.trouble;
