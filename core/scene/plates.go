@@ -418,11 +418,14 @@ func cutsFor(l plan.Layout, v View) []float64 {
 // alike but for the last bits of a sum are the same plate.
 func grain(v float64) float64 { return math.Floor(1000*v+0.87) / 1000 }
 
+// whole is a length in whole thousandths of a millimetre.
+func whole(mm float64) uint32 { return uint32(int32(math.Floor(1000*mm + 0.5))) }
+
 // name is what a tile's plate is kept under: everything that its looks depend on.
 func (t *tile) name(l plan.Layout, v View) string {
 	h := xxhash.New()
 	var b []byte
-	num := func(x float64) { b = binary.LittleEndian.AppendUint32(b, uint32(int32(math.Floor(1000*x+0.5)))) }
+	num := func(x float64) { b = binary.LittleEndian.AppendUint32(b, whole(x)) }
 	text := func(s string) { b = append(append(b, s...), 0) }
 	flag := func(on bool) {
 		if on {
@@ -456,11 +459,13 @@ func (t *tile) name(l plan.Layout, v View) string {
 			num(r.endMM[e])
 		}
 		for _, q := range r.points {
-			num(q.p.X)
-			num(q.p.Y)
-			num(q.p.Z)
-			b = append(b, byte(q.lie), byte(q.section), byte(q.section>>8))
-			flag(q.moving)
+			last := byte(0)
+			if q.moving {
+				last = 1
+			}
+			at := [3]uint32{whole(q.p.X), whole(q.p.Y), whole(q.p.Z)}
+			b = append(b, byte(at[0]), byte(at[0]>>8), byte(at[0]>>16), byte(at[0]>>24), byte(at[1]), byte(at[1]>>8), byte(at[1]>>16), byte(at[1]>>24),
+				byte(at[2]), byte(at[2]>>8), byte(at[2]>>16), byte(at[2]>>24), byte(q.lie), byte(q.section), byte(q.section>>8), last)
 		}
 		_, _ = h.Write(b) // a hash does not fail
 		b = b[:0]
