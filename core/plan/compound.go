@@ -323,6 +323,18 @@ func (w *walk) unequal(i int, path string, s knot.Section, cross int, bottoms []
 // have passed each other in depth before they pass across.
 const crossRoom = 1.35
 
+// entry is where a strand comes into a row, from point k on, and where the row's knots
+// begin on it.
+func entry(l *leg, k int) (begins, knots float64) {
+	begins = l.points[max(0, k-1)].Y
+	for p := k; p < len(l.points); p++ {
+		if l.lies[p] != knot.Knotted && l.lies[p] != knot.Free {
+			return begins, math.Max(begins, l.points[p].Y)
+		}
+	}
+	return begins, begins
+}
+
 // crossed winds two rows over each other n times between y0 and bottom: their
 // middle lines change sides and lie one before the other where they pass. What
 // was tied straight is bent along them; nothing is stretched.
@@ -400,6 +412,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 		side := float64(2*r - 1)
 		for l, k := range m {
 			was := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
+			begins, knots := entry(l, k)
 			for p := k; p < len(l.points); p++ {
 				v := l.points[p]
 				if v.Y < top {
@@ -417,7 +430,14 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 				// width neither stands upright nor turns all the way.
 				sin, cos := math.Sincos(lean / 2)
 				across := v.X - middles[r]
-				l.points[p] = r3.Vec{X: centre + x + across*cos, Y: top + u*high - across*sin, Z: v.Z + z}
+				bent := r3.Vec{X: centre + x + across*cos, Y: top + u*high - across*sin, Z: v.Z + z}
+				// A strand comes from where it hung, and is where the band is when its
+				// knots begin.
+				if v.Y < knots {
+					share := math.Max(0, (v.Y-begins)/(knots-begins))
+					bent = curve.Lerp(v, bent, share*share*(3-2*share))
+				}
+				l.points[p] = bent
 			}
 			now := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
 			if len(l.parts) > 0 {

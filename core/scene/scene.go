@@ -258,8 +258,8 @@ func (c *canvas) turn(p r3.Vec) r3.Vec {
 // fresh is a group of its own, below those of the strands.
 func (c *canvas) fresh() int { return -1 - len(c.tubes) }
 
-// strand adds a stretch of a cord.
-func (c *canvas) strand(r run) {
+// slice cuts a stretch of a cord into slices, as it is planned.
+func (c *canvas) slice(r run) *tube {
 	stuff := r.stuff
 	d, label := r.figures.DrawnUpMM, r.figures.LabelMM
 	pressed := ball.Of(stuff, r.figures).Hard() // as close as turns lie on a ball
@@ -320,6 +320,12 @@ func (c *canvas) strand(r run) {
 		walked += long
 	}
 	put(fine[len(fine)-1], walked, len(pts)-1, false)
+	return t
+}
+
+// strand adds a stretch of a cord.
+func (c *canvas) strand(r run) {
+	t := c.slice(r)
 	if len(t.samples) < 3 {
 		return
 	}
@@ -340,7 +346,7 @@ func (c *canvas) strand(r run) {
 		case "fringe":
 			c.fibres(t, ends[e])
 		case "pressed", "dome":
-			c.cap(t, e, form, label)
+			c.cap(t, e, form, r.figures.LabelMM)
 		}
 	}
 }

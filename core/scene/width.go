@@ -150,7 +150,7 @@ func (c *canvas) spread() {
 		t.bends()
 		n := max(1, c.slices(widthEase/2))
 		for range 2 {
-			t.ease(n)
+			t.evenWidths(n)
 		}
 	}
 	c.thickness()
@@ -176,8 +176,8 @@ func (c *canvas) thickness() {
 // widthEase is over how much of the cord widths are evened, twice, diameters.
 const widthEase = 0.72
 
-// ease evens the widths over n slices either way.
-func (t *tube) ease(n int) {
+// evenWidths evens the widths over n slices either way.
+func (t *tube) evenWidths(n int) {
 	m := len(t.samples)
 	l, r := make([]float64, m+1), make([]float64, m+1)
 	for i := range t.samples {
