@@ -33,8 +33,8 @@ type Layout struct {
 	// that look alike wherever the same knots come again.
 	Cuts []float64
 	// Moving is the strand that the last action moved, -1 for none; MovingLeg
-	// is the part of it before (0) or after (1) the fold, MovingFrom the y from
-	// which on it moved.
+	// is the part of it before (0) or after (1) the fold, -1 for all of it, MovingFrom
+	// the y from which on it moved.
 	Moving, MovingLeg int
 	MovingFrom        float64
 	// Places are the strands in the order in which they hung when that action began,
@@ -175,6 +175,9 @@ func (w *walk) layout(bottom float64) Layout {
 				lay.Moving = i
 				if len(cordPath.parts) > 1 || !cordPath.own {
 					lay.MovingLeg = 1 - p.leg.n
+				}
+				if w.putOn {
+					lay.MovingLeg = -1
 				}
 			}
 		}

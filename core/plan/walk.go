@@ -34,6 +34,7 @@ type walk struct {
 	cuts    []float64
 	moving  *leg
 	movedY  float64
+	putOn   bool   // a whole cord is in hand, not one of its legs
 	places  []*leg // those that hung when the action in hand began, from the left
 	inHand  []*leg // the strands of the section in hand, in their order
 	beads   []knot.BeadAt
@@ -340,6 +341,9 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		w.moving = w.inHand[last.Strand]
 	}
 	w.movedY, w.places = w.y, slices.Clone(w.hanging)
+	if w.putOn = knot.TermsOf(s).Begins == knot.OnHardware; w.putOn { // all of the cord is in hand
+		w.movedY = math.Inf(-1)
+	}
 	along := w.o.Along
 	if along == 0 {
 		along = 1

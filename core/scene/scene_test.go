@@ -266,6 +266,20 @@ func TestTheStrandInHandIsOutlined(t *testing.T) {
 	})
 }
 
+// A cord that is put on is in hand as a whole: nothing of it is among the rest.
+func TestACordThatIsPutOnIsLitWhole(t *testing.T) {
+	p, _ := planned(t, "two-colour-fob", plan.Options{Until: 1})
+	kinds := map[scene.Kind]bool{}
+	eachLayer(scene.Render(p.Layout(), scene.View{PerMM: 9}), func(l scene.Layer, _, _, _, _ int) {
+		if l.Paint.Cord == 0 && (l.Kind == scene.Body || l.Kind == scene.Lit) {
+			kinds[l.Kind] = true
+		}
+	})
+	if !kinds[scene.Lit] || kinds[scene.Body] {
+		t.Errorf("of the cord that is put on there are %v", kinds)
+	}
+}
+
 // Each kind of hardware is drawn, and the cords sit on its wire: at the wire's
 // middle there is metal or cord, never the mat.
 func TestPiecesHangOnTheirHardware(t *testing.T) {

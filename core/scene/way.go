@@ -71,7 +71,7 @@ func (p *Picture) Number(l plan.Layout, v View, y float64) {
 // led all the way, less where it is now. Only what is shown of y counts.
 func (p *Picture) Lead(now, led plan.Layout, v View) {
 	p.Way = nil
-	if now.Moving < 0 || led.Moving != now.Moving || led.MovingLeg != now.MovingLeg {
+	if now.Moving < 0 || now.MovingLeg < 0 || led.Moving != now.Moving || led.MovingLeg != now.MovingLeg {
 		return
 	}
 	d := now.Thick

@@ -51,11 +51,17 @@ function fits(pics: Picture[], w: number, h: number) {
   return { whole, width: Math.max(whole, Math.min(width, 22)) };
 }
 
-/** usePictures are the sides that are shown. What cannot be drawn leaves the last good picture where it is. */
-function usePictures(side: Side, ask: number, turn: number) {
+/**
+ * usePictures are the sides that are shown: beside the face stands the back, or what shows the shape best. What
+ * cannot be drawn leaves the last good picture where it is.
+ */
+function usePictures(side: Side, ask: number, turn: number, best: number) {
   const { id, revision } = useWork();
   const face = usePicture(id, side === "face" || side === "both" ? revision : undefined, { turn: 0, scale: ask });
-  const back = usePicture(id, side === "back" || side === "both" ? revision : undefined, { turn: 180, scale: ask });
+  const back = usePicture(id, side === "back" || side === "both" ? revision : undefined, {
+    turn: side === "both" && best ? best : 180,
+    scale: ask,
+  });
   const round = useTurned(id, revision, turn, ask, side === "turned");
   const faceSeen = useDeferredValue(useLast(face.data));
   const backSeen = useDeferredValue(useLast(back.data));
@@ -72,7 +78,7 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   // Asked for at a round scale, drawn at the one that fits.
   const [ask, setAsk] = useState(4);
   const [angle, setAngle] = useState(plan.turn || 36);
-  const { pics, failed, settled } = usePictures(side, ask, stepped(angle));
+  const { pics, failed, settled } = usePictures(side, ask, stepped(angle), plan.turn ?? 0);
   const at = useRef<{ x: number; y: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const [under, setUnder] = useState<{ x: number; y: number } | null>(null);
