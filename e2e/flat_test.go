@@ -88,10 +88,7 @@ func TestTheMoveIsLedBySlider(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/2/vise")
 	v.until("the slider is there", `document.querySelector('input[type="range"]') && document.querySelector("path.lay-moving")`)
 	picture := `[...document.querySelectorAll('main svg path.lay-moving')].map((p) => p.getAttribute("d")).join()`
-	set := func(n int) {
-		v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`{const e = document.querySelector('input[type="range"]');
-		  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "%d"); e.dispatchEvent(new Event("input", {bubbles: true}));}`, n)))
-	}
+	set := v.slide
 	shown := func(along int) string {
 		return fmt.Sprintf(`document.querySelector("main [data-along]")?.dataset.along === "%d"`, along)
 	}

@@ -21,6 +21,16 @@ func (v page) wheel(at [2]float64, by int) {
 	v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`document.elementFromPoint(%f, %f).dispatchEvent(new WheelEvent("wheel", {deltaY: %d, clientX: %f, clientY: %f, bubbles: true, cancelable: true}))`, at[0], at[1], by, at[0], at[1])))
 }
 
+// slide moves the slider of the move. It plays by itself: what it shows already is no
+// change, so another place comes first.
+func (v page) slide(n int) {
+	v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`for (const n of [%d, %d]) {
+	  const e = document.querySelector('input[type="range"]');
+	  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, String(n));
+	  e.dispatchEvent(new Event("input", {bubbles: true}));
+	}`, 25-n, n)))
+}
+
 // The whole piece is turned by keys and by dragging, and its face is the picture
 // of before.
 func TestAPieceTurnsByHand(t *testing.T) {
@@ -142,8 +152,7 @@ func TestTheViseShowsTheWay(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/2/vise")
 	v.until("the strand in hand is lit", `document.querySelectorAll('[data-testid="vise"] path.lay-lit').length > 0`)
 	set := func(n int) {
-		v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`{const e = document.querySelector('input.range');
-		  Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, "value").set.call(e, "%d"); e.dispatchEvent(new Event("input", {bubbles: true}));}`, n)))
+		v.slide(n)
 		v.until("it is shown", fmt.Sprintf(`document.querySelector("main [data-along]")?.dataset.along === "%d"`, n))
 	}
 	set(3)
