@@ -103,22 +103,16 @@ func (w *writer) threads(t *tube, every, turn, way float64, put func(t *tube, pt
 	if n < 3 {
 		return
 	}
-	step := (t.samples[n-1].s - t.samples[0].s) / float64(n-1) / t.d // diameters
-	if step <= 0 {
-		return
-	}
-	begin := math.Ceil(t.samples[0].s/t.d/every) * every
-	for at := begin; at < t.samples[n-1].s/t.d; at += every {
+	const parts = 9
+	for _, at := range w.begins(t, every*t.d) {
 		var run []trace.Point
-		const parts = 9
+		i := at
 		for k := 0; k <= parts; k++ {
 			f := float64(k) / parts
-			i := int((at - t.samples[0].s/t.d + turn*f) / step)
-			if i < 0 || i >= n {
-				continue
+			for i+1 < n && t.samples[i+1].s-t.samples[at].s <= turn*t.d*f {
+				i++
 			}
-			u := -way * math.Cos(math.Pi*f) * 0.95
-			p, ok := w.seen(t, i, u)
+			p, ok := w.seen(t, i, -way*math.Cos(math.Pi*f)*0.95)
 			q := &w.slices[int(w.first[t.id])+i]
 			if !ok || q.ball || q.cos < steepest {
 				put(t, run)
@@ -129,4 +123,47 @@ func (w *writer) threads(t *tube, every, turn, way float64, put func(t *tube, pt
 		}
 		put(t, run)
 	}
+}
+
+// begins are the slices at which threads begin, about every mm. One begins wherever
+// the cord passes from plate to plate, so that threads go on there: between two such
+// places they are spread evenly.
+func (w *writer) begins(t *tube, every float64) []int {
+	cuts := [2]float64{w.c.lo + w.c.v.lap(), w.c.hi - w.c.v.lap()}
+	n := len(t.samples)
+	var at []float64 // along the cord
+	for i := 1; i < n; i++ {
+		a, b := &t.samples[i-1], &t.samples[i]
+		for _, y := range cuts {
+			if (a.y < y) != (b.y < y) {
+				at = append(at, a.s+(b.s-a.s)*(y-a.y)/(b.y-a.y))
+			}
+		}
+	}
+	first, last := t.samples[0].s, t.samples[n-1].s
+	if len(at) == 0 {
+		at = []float64{first}
+	}
+	var marks []float64
+	for s := at[0] - every*math.Floor((at[0]-first)/every); s < at[0]-every/2; s += every {
+		marks = append(marks, s)
+	}
+	for k := 1; k < len(at); k++ {
+		parts := math.Max(1, math.Round((at[k]-at[k-1])/every))
+		for p := 0.0; p < parts; p++ {
+			marks = append(marks, at[k-1]+(at[k]-at[k-1])*p/parts)
+		}
+	}
+	for s := at[len(at)-1]; s < last; s += every {
+		marks = append(marks, s)
+	}
+	out := make([]int, 0, len(marks))
+	i := 0
+	for _, s := range marks {
+		for i+1 < n && t.samples[i+1].s <= s {
+			i++
+		}
+		out = append(out, i)
+	}
+	return out
 }
