@@ -100,6 +100,9 @@ func TestAPictureIsSaved(t *testing.T) {
 	if !strings.HasPrefix(file, "<svg") || !strings.Contains(file, "mm\"") {
 		t.Errorf("the file begins %.80s", file)
 	}
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid="hang"] summary').click()`))
+	v.click("PNG")
+	v.until("it is saved in pixels", `document.querySelector('[data-testid="hang"] details [role="status"]').textContent === "Saved as PNG."`)
 	// Every pixel is a mixture of ink, white, and one or two of the piece's colours.
 	strange := eval[[]string](v, `(async () => {
 	  const text = await (await fetch("/api/pieces/1/picture.svg?scale=12")).text();

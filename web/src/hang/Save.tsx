@@ -70,10 +70,12 @@ export function Save({ side, turn }: { side: Side; turn: number }) {
             Copy PNG
           </button>
         </li>
+        <li>
+          <p role="status" className="pointer-events-none text-sm empty:hidden">
+            {said}
+          </p>
+        </li>
       </ul>
-      <p role="status" className="sr-only">
-        {said}
-      </p>
     </details>
   );
 }
