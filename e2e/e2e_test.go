@@ -336,7 +336,7 @@ func TestOtherKeysOfTheBench(t *testing.T) {
 
 func TestHoverLightsASectionEverywhere(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/4/tie")
-	v.until("it is drawn", `document.querySelectorAll('[data-testid="hang"] rect[data-section]').length === 4`)
+	v.until("it is drawn from both sides", `document.querySelectorAll('[data-testid="hang"] rect[data-section]').length === 4 && [...document.querySelectorAll('[data-testid="hang"] text')].some((e) => e.textContent === "back")`)
 	at := eval[[]float64](v, `(() => { const r = document.querySelector('[data-testid="hang"] rect[data-section="2"]').getBoundingClientRect(); return [r.left + r.width / 2, r.top + r.height / 2] })()`)
 	v.do(chromedp.MouseEvent("mouseMoved", at[0], at[1]))
 	v.until("the row is lit", `document.querySelector('[data-row="2"]').dataset.lit === "true"`)

@@ -37,7 +37,7 @@ func TestALeftHandedSlipTakesNothingWithIt(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/1/tie")
 	v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: '{"hand":"left"}'})`, chromedp.EvalAwaitPromise))
 	v.goTo("/piece/1/tie")
-	v.until("it is open", long+` === "114 mm"`)
+	v.until("it is open", long+` === "114 mm" && document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 0`)
 	v.typeLine("mount A B, square-knot 9 strands=2-5, finish singe-and-press")
 	v.until("it is said by its own place", `document.querySelector('[data-testid="refused"]')?.textContent.includes("names place 5, but only 4 strands hang there")`)
 	v.until("and marked in its row", `document.querySelector('[data-row="1"] [data-testid="wrong"]')`)

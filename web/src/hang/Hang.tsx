@@ -42,10 +42,10 @@ const asked = [0.7, 1.5, 2.5, 4, 7, 11, 18, 30, 50];
 const room = { side: 22, top: 14, bottom: 20 };
 
 /** The scales at which the whole piece is seen, and at which it is as wide as it may be. */
-function fits(pics: Picture[], w: number, h: number) {
+function fits(pics: Picture[], columns: number, w: number, h: number) {
   const wide = Math.max(...pics.map((p) => Math.max(-p.left, p.left + p.width) * 2)) / 100;
   const tall = Math.max(...pics.map((p) => p.height)) / 100;
-  const width = Math.min((w - rulerPx) / pics.length - 2 * room.side, 2000) / wide;
+  const width = Math.min((w - rulerPx) / columns - 2 * room.side, 2000) / wide;
   const height = (h - room.top - room.bottom) / tall;
   const whole = Math.max(0.4, Math.min(width, height, 22));
   return { whole, width: Math.max(whole, Math.min(width, 22)) };
@@ -82,11 +82,12 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   const at = useRef<{ x: number; y: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const [under, setUnder] = useState<{ x: number; y: number } | null>(null);
-  const n = Math.max(1, pics.length);
+  // Each side has its column, whether its picture is there yet or not.
+  const n = side === "both" ? 2 : 1;
   const each = (w - rulerPx) / n;
   // A turned piece swings in a frame of its own size: that of its widest side.
   const frame = useWidest(pics, side);
-  const fit = frame.length > 0 ? fits(frame, w, h) : { whole: 0, width: 0 };
+  const fit = frame.length > 0 ? fits(frame, n, w, h) : { whole: 0, width: 0 };
   const about = useCallback(
     (x: number, y: number) => {
       const r = box.current?.getBoundingClientRect();
@@ -121,7 +122,8 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   const top = Math.min(...pics.map((p) => p.top)) / 100;
   // Of a piece that fits the width, what is over of the height lies below it.
   const y = room.top - top * perMM + sight.y;
-  const xs = pics.map((_, i) => rulerPx + each * (i + 0.5) + sight.x);
+  const column = (p: Picture) => (n === 2 && p.view !== "face" ? 1 : 0);
+  const xOf = (p: Picture) => rulerPx + each * (column(p) + 0.5) + sight.x;
   const keys = (e: KeyboardEvent) => {
     const way = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key];
     if (!way || e.target !== e.currentTarget || e.altKey) return;
@@ -167,12 +169,12 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
         </p>
       )}
       <svg width={w} height={h} className="block" role="group" aria-label={`${plan.name}, hanging`}>
-        <Grid w={w} h={h} left={rulerPx} perMM={perMM} x={xs[0]} y={y} />
-        {pics.map((p, i) => (
-          <Column key={p.view} n={i} x={rulerPx + each * i} w={each} h={h} clip={sight.zoom > 1}>
-            <View picture={p} plan={plan} x={xs[i]} y={y} perMM={perMM} live={i === 0 && side !== "turned"} />
-            {pics.length > 1 && (
-              <text x={rulerPx + each * i + 10} y={h - 10} fontSize={13} fill="currentColor">
+        <Grid w={w} h={h} left={rulerPx} perMM={perMM} x={xOf(pics[0])} y={y} />
+        {pics.map((p) => (
+          <Column key={p.view} n={column(p)} x={rulerPx + each * column(p)} w={each} h={h} clip={sight.zoom > 1}>
+            <View picture={p} plan={plan} x={xOf(p)} y={y} perMM={perMM} live={column(p) === 0 && side !== "turned"} />
+            {n > 1 && (
+              <text x={rulerPx + each * column(p) + 10} y={h - 10} fontSize={13} fill="currentColor">
                 {p.view}
               </text>
             )}
@@ -181,8 +183,8 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
         <Ruler h={h} perMM={perMM} zero={y} width={rulerPx} lengthMM={plan.length_mm} />
         {lens && under && (
           <Lens x={under.x} y={under.y}>
-            {pics.map((p, i) => (
-              <g key={p.view} transform={`translate(${xs[i]} ${y}) scale(${perMM / 100})`}>
+            {pics.map((p) => (
+              <g key={p.view} transform={`translate(${xOf(p)} ${y}) scale(${perMM / 100})`}>
                 <Plates picture={p} scale={perMM / 100} zero={-y / (perMM / 100)} />
               </g>
             ))}
