@@ -87,7 +87,7 @@ func (c *canvas) wire(pts []r3.Vec, d float64, paint Paint) {
 	line := curve.Curve{Points: pts}
 	n := max(3, int(line.Length()/(c.step*2*d)))
 	for _, p := range line.Resample(n).Points {
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, sec: -1, lie: knot.Free, s: c.step * 2 * d * float64(len(t.samples))})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, hw: d / 2, lie: knot.Free, s: c.step * 2 * d * float64(len(t.samples))})
 	}
 	c.settle(t)
 	c.tubes = append(c.tubes, t)
@@ -103,7 +103,7 @@ func (c *canvas) core(b knot.CoreAt) {
 	for i := 0; i <= parts; i++ {
 		u := 2*float64(i)/parts - 1
 		hw := r * math.Sqrt(math.Max(0.0004, 1-u*u))
-		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*r, z: at.Z, ty: 1, flat: 1, s: 2 * r * float64(i) / parts, hw: hw, l: hw, r: hw, h: hw, sec: -1, lie: knot.Free})
+		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*r, z: at.Z, ty: 1, flat: 1, s: 2 * r * float64(i) / parts, hw: hw, l: hw, r: hw, h: hw, lie: knot.Free})
 	}
 	c.tubes = append(c.tubes, t)
 }
@@ -125,7 +125,7 @@ func (c *canvas) bead(b knot.BeadAt) {
 		end := math.Min(0.96, (b.HoleMM*1.25)/b.WidthMM)
 		r := b.WidthMM / 2 * math.Sqrt(math.Max(0, 1-(1-end*end)*math.Pow(math.Abs(u), 2.6)))
 		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*b.LengthMM/2, z: at.Z, tx: 0, ty: 1, flat: 1,
-			s: c.step * 2 * t.d * float64(i), hw: r, l: r, r: r, h: r, sec: -1, lie: knot.Free})
+			s: c.step * 2 * t.d * float64(i), hw: r, l: r, r: r, h: r, lie: knot.Free})
 	}
 	c.tubes = append(c.tubes, t)
 }

@@ -46,7 +46,7 @@ func (w *writer) path(p trace.Path) Path {
 	return out
 }
 
-// mm turns pixels of the picture to units.
+// width turns pixels of the picture to units.
 func (w *writer) width(px float64) int { return max(1, int(math.Round(px/w.c.v.PerMM*w.per))) }
 
 func (w *writer) add(l Layer) {
@@ -77,6 +77,7 @@ type traced struct {
 	from, to int
 }
 
+// trace paints a canvas and traces its regions.
 func (c *canvas) trace() *traced {
 	g := c.newRaster()
 	if g == nil {
@@ -97,7 +98,8 @@ func (c *canvas) trace() *traced {
 	}
 	w := &writer{partition: p, per: float64(unitsFor(c.v.PerMM)), px: c.v.PerMM * c.thick}
 	var pins []float64 // where plates meet
-	for _, y := range [2]float64{c.lo + c.v.lap(), c.hi - c.v.lap()} {
+	top, bottom := c.cuts()
+	for _, y := range [2]float64{top, bottom} {
 		if !math.IsInf(y, 0) {
 			pins = append(pins, math.Round(g.shared.row((y-g.y0)*g.per)))
 		}

@@ -129,12 +129,12 @@ func (w *writer) threads(t *tube, every, turn, way float64, put func(t *tube, pt
 // the cord passes from plate to plate, so that threads go on there: between two such
 // places they are spread evenly.
 func (w *writer) begins(t *tube, every float64) []int {
-	cuts := [2]float64{w.c.lo + w.c.v.lap(), w.c.hi - w.c.v.lap()}
+	top, bottom := w.c.cuts()
 	n := len(t.samples)
 	var at []float64 // along the cord
 	for i := 1; i < n; i++ {
 		a, b := &t.samples[i-1], &t.samples[i]
-		for _, y := range cuts {
+		for _, y := range [2]float64{top, bottom} {
 			if (a.y < y) != (b.y < y) {
 				at = append(at, a.s+(b.s-a.s)*(y-a.y)/(b.y-a.y))
 			}

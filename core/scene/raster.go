@@ -176,7 +176,7 @@ func (c *canvas) newRaster() *raster {
 	}
 	// Neighbours see the same pixels where they meet: a row of them begins at the cut,
 	// a column at the axis. What is over of a whole row is shared by those between.
-	top, bottom := c.lo+c.v.lap(), c.hi-c.v.lap()
+	top, bottom := c.cuts()
 	aligned := 0.0
 	g.shared = shared{}
 	switch {

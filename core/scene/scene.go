@@ -38,15 +38,12 @@ const (
 	Moving Kind = "moving" // edge of the strand in hand, strokes
 )
 
-// stroked tells the kinds that are lines with a width; all others are filled.
-func (k Kind) stroked() bool { return k == Mark || k == Ink || k == Casing || k == Moving }
+// Stroked tells the kinds that are lines with a width; all others are areas.
+func (k Kind) Stroked() bool { return k == Mark || k == Ink || k == Casing || k == Moving }
 
 // Under tells the kinds that are painted before all others of a whole picture, under
 // every plate: what lies on the mat or shows only between bodies.
 func (k Kind) Under() bool { return k == Fall || k == Ground }
-
-// Stroked tells whether a layer is lines with a width and not areas.
-func (l Layer) Stroked() bool { return l.Kind.stroked() }
 
 // Point is a place in a picture, in its plate's units from the plate's place.
 type Point struct{ X, Y int32 }
@@ -185,7 +182,6 @@ type sample struct {
 	hw      float64 // half the cord's own width
 	l, r    float64 // half widths to the left (-n) and the right (+n), n = (-ty, tx)
 	h       float64 // half thickness
-	sec     int
 	flat    float64 // share of it that lies in the picture's plane
 	lie     knot.Lie
 	moving  bool
@@ -210,6 +206,7 @@ type tube struct {
 // slices is how many slices a length in diameters takes.
 func (c *canvas) slices(diameters float64) int { return int(diameters / c.step) }
 
+// canvas is what comes near a plate, cut into slices and seen from the view.
 type canvas struct {
 	coarse bool    // too large to be drawn closely
 	thick  float64 // drawn-up diameter of the piece's thickest cord, mm
@@ -231,6 +228,10 @@ type canvas struct {
 
 // shown tells whether y, or anything within by of it, is shown.
 func (c *canvas) shown(y, by float64) bool { return y >= c.lo-by && y <= c.hi+by }
+
+// cuts are the y at which the plate is cut from its neighbours, infinite where it is
+// not; it is shown a little beyond them.
+func (c *canvas) cuts() (top, bottom float64) { return c.lo + c.v.lap(), c.hi - c.v.lap() }
 
 // ref names a slice of a tube.
 type ref struct{ t, i int32 }
@@ -289,12 +290,7 @@ func (c *canvas) slice(r run) *tube {
 		case knot.Pressed:
 			half = pressed / 2
 		}
-		sec := r.points[b].section
-		if sec < 0 {
-			sec = r.points[a].section
-		}
-		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at, hw: half, sec: int(sec),
-			lie: lie, moving: r.points[span].moving, odd: odd})
+		t.samples = append(t.samples, sample{x: p.X, y: p.Y, z: p.Z, s: at, hw: half, lie: lie, moving: r.points[span].moving, odd: odd})
 	}
 	for span := 0; span*per+1 < len(fine); span++ {
 		part := fine[span*per : min((span+1)*per+1, len(fine))]
@@ -468,7 +464,7 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 		}
 		k := tall * (u - 0.15)
 		b.samples = append(b.samples, sample{x: p.x + dx*k, y: p.y + dy*k, z: p.z + 0.03*t.d, tx: dx, ty: dy,
-			s: tall * u, hw: r, l: r, r: r, h: math.Min(r, tall), sec: p.sec, flat: 1, moving: p.moving, lie: knot.Free})
+			s: tall * u, hw: r, l: r, r: r, h: math.Min(r, tall), flat: 1, moving: p.moving, lie: knot.Free})
 	}
 	c.tubes = append(c.tubes, b)
 }

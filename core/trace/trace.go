@@ -51,8 +51,6 @@ type Grid struct {
 	Place func(a, b int) float64
 	// Tolerance is how far a fitted curve may leave the traced points.
 	Tolerance float64
-	// Still keeps the points where they were placed; else they are smoothed.
-	Still bool
 	// Pins are rows at which curves pass through the very points that were traced, so
 	// that two grids that meet there agree.
 	Pins []float64
@@ -75,9 +73,6 @@ type Chain struct {
 	Start   Point
 	Curve   []Cubic
 	Corners []int
-	// Pixel of the left and the right side at the middle of the chain, -1 beyond
-	// the grid.
-	LeftPixel, RightPixel int
 
 	points  []Point
 	through [2]end   // the chain that this one goes on as, at either end
@@ -97,7 +92,6 @@ type end struct{ chain, end int }
 type Node struct {
 	At   Point
 	ends []end
-	free bool // no border goes through
 }
 
 // Degree is how many borders meet there.
@@ -322,7 +316,6 @@ func (t *tracer) walk(c, w int) {
 		t.out.Nodes[n].ends = append(t.out.Nodes[n].ends, end{k, 0})
 		ch.points = append(ch.points, t.out.Nodes[n].At)
 	}
-	var pixels [][2]int
 	for {
 		x, y := t.at(c)
 		lx, ly, rx, ry := sides(x, y, w)
@@ -352,7 +345,6 @@ func (t *tracer) walk(c, w int) {
 		} else {
 			ch.points = append(ch.points, Point{float64(lx) + 0.5, float64(min(ly, ry)) + 0.5 + at})
 		}
-		pixels = append(pixels, [2]int{a, b})
 		t.gone[c] |= 1 << w
 		c += steps[w][0] + steps[w][1]*t.wide
 		back := (w + 2) % 4
@@ -375,8 +367,6 @@ func (t *tracer) walk(c, w int) {
 	if ch.jumps > 0 {
 		ch.Jump /= float64(ch.jumps)
 	}
-	m := pixels[len(pixels)/2]
-	ch.LeftPixel, ch.RightPixel = m[0], m[1]
 	t.out.Chains = append(t.out.Chains, ch)
 }
 
@@ -418,7 +408,7 @@ const (
 func (t *tracer) pair() {
 	for i := range t.out.Nodes {
 		n := &t.out.Nodes[i]
-		n.free = true
+		free := true // no border goes through
 		for {
 			best, a, b := mostBend, -1, -1
 			for p := range n.ends {
@@ -432,7 +422,7 @@ func (t *tracer) pair() {
 					if o := cp.owner(); o >= 0 && o == cq.owner() {
 						bend -= sameOwner
 					}
-					if framed(cp) != framed(cq) { // the frame is no border to go on as
+					if cp.Framed() != cq.Framed() { // the frame is no border to go on as
 						continue
 					}
 					if bend < best {
@@ -446,14 +436,14 @@ func (t *tracer) pair() {
 			ea, eb := n.ends[a], n.ends[b]
 			t.out.Chains[ea.chain].through[ea.end] = eb
 			t.out.Chains[eb.chain].through[eb.end] = ea
-			n.free = false
+			free = false
 		}
 		// It lies in the middle of what meets there, or on what goes through.
 		var sum Point
 		count := 0.0
 		for _, e := range n.ends {
 			c := &t.out.Chains[e.chain]
-			if !n.free && c.through[e.end].chain < 0 {
+			if !free && c.through[e.end].chain < 0 {
 				continue
 			}
 			sum = sum.plus(c.points[second(c, e.end)])
@@ -464,8 +454,6 @@ func (t *tracer) pair() {
 		}
 	}
 }
-
-func framed(c *Chain) bool { return c.Left == Frame || c.Right == Frame }
 
 // atFrame tells whether a node lies at the grid's frame, where it stays.
 func (t *tracer) atFrame(n *Node) bool {
@@ -481,7 +469,7 @@ func second(c *Chain, e int) int {
 }
 
 // Framed tells whether a chain runs along the grid's frame.
-func (c *Chain) Framed() bool { return framed(c) }
+func (c *Chain) Framed() bool { return c.Left == Frame || c.Right == Frame }
 
 // draw smooths what goes through nodes as one stroke, and fits every chain.
 func (t *tracer) draw() {
@@ -590,9 +578,6 @@ func back(s Side) int {
 
 // smooth evens the points of a stroke and puts its nodes onto it.
 func (t *tracer) smooth(s Stroke) {
-	if t.g.Still {
-		return
-	}
 	var pts []Point
 	type place struct{ from, n int }
 	places := make([]place, len(s.Sides))

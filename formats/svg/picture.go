@@ -132,7 +132,7 @@ func data(l scene.Layer) string {
 			put(c.End.Y - at.Y)
 			at = c.End
 		}
-		if !l.Stroked() {
+		if !l.Kind.Stroked() {
 			b = append(b, 'z')
 		}
 	}

@@ -93,7 +93,7 @@ func layer(b *strings.Builder, l scene.Layer, colours []string) {
 			style = `stroke="#ffffff" stroke-opacity=".16"`
 		}
 		line(b, l, style)
-	case l.Stroked():
+	case l.Kind.Stroked():
 		line(b, l, stroked[l.Kind])
 	default:
 		fmt.Fprintf(b, `<path %s d="%s"/>`, filled[l.Kind], data(l))
