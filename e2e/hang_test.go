@@ -125,6 +125,7 @@ func TestAPictureIsSaved(t *testing.T) {
 	    }
 	    return false;
 	  }));
+	  if (near([180, 83, 42])) return ["rust, which is none of its own, is taken for one of them"];
 	  const seen = new Map();
 	  for (let i = 0; i < all.length; i += 4) if (all[i + 3] === 255) {
 	    const key = [all[i] >> 3, all[i + 1] >> 3, all[i + 2] >> 3].join();

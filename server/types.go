@@ -173,6 +173,8 @@ type Catalogue struct {
 	// MostKnots and MostStrands are what a section may count and a place may be.
 	MostKnots   int `json:"most_knots"`
 	MostStrands int `json:"most_strands"`
+	// TurnStep is by how much a piece is turned at once, degrees.
+	TurnStep int `json:"turn_step"`
 	// Example is a typed line.
 	Example string `json:"example"`
 	// Kinds are what pieces are made for, Fittings what they can hang on.
@@ -260,7 +262,7 @@ type Wire struct {
 }
 
 func catalogue() Catalogue {
-	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands,
+	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands, TurnStep: turnStep,
 		Kinds: piece.Kinds(), Fittings: piece.Fittings(), Stuff: piece.UsualStuff(), Ball: firstFist(), BallMethods: ball.Methods()}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)

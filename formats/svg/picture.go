@@ -1,6 +1,7 @@
 package svg
 
 import (
+	"fmt"
 	"strconv"
 
 	"nimblebight/core/scene"
@@ -19,8 +20,9 @@ type Picture struct {
 	// Plates are those that the places name.
 	Plates map[string]Plate `json:"plates"`
 	Bands  []scene.Band     `json:"bands"`
-	// Colours are the cords'.
+	// Colours are the cords'; Marks are those of the sheath's marks on each.
 	Colours []string `json:"colours"`
+	Marks   []string `json:"marks"`
 	// Faults are stretches that could not be drawn, each with its reason; Coarse says
 	// that some of it is too large to be drawn as closely as it is seen.
 	Faults []scene.Fault `json:"faults,omitempty"`
@@ -35,8 +37,8 @@ type Picture struct {
 // Empty tells whether there is nothing to see.
 func (p Picture) Empty() bool { return len(p.Places) == 0 }
 
-// Plate is a stretch of a picture; what its layers hold is in units, Per of them to
-// a millimetre.
+// Plate is a stretch of a picture, as wide as its inks and shadows; what its layers
+// hold is in units, Per of them to a millimetre.
 type Plate struct {
 	Left   int     `json:"left"`
 	Right  int     `json:"right"`
@@ -48,13 +50,17 @@ type Plate struct {
 
 // Layer is one path. Those with a width are strokes, all others are filled: bodies
 // with the colour of a cord, or with one of their own, so many hundredths darker.
+// Those under bodies are painted before all others of the picture. Opacity is that of
+// its ink, 0 for all of it.
 type Layer struct {
-	Kind   scene.Kind `json:"kind"`
-	D      string     `json:"d"`
-	Cord   *int       `json:"cord,omitempty"`
-	Colour string     `json:"colour,omitempty"`
-	Dark   int        `json:"dark,omitempty"`
-	Width  int        `json:"width,omitempty"`
+	Kind    scene.Kind `json:"kind"`
+	Under   bool       `json:"under,omitempty"`
+	Opacity float64    `json:"opacity,omitempty"`
+	D       string     `json:"d"`
+	Cord    *int       `json:"cord,omitempty"`
+	Colour  string     `json:"colour,omitempty"`
+	Dark    int        `json:"dark,omitempty"`
+	Width   int        `json:"width,omitempty"`
 }
 
 // Of is a picture for a browser. Plates of one name are one plate, so known, where
@@ -68,6 +74,10 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 	if p.Way != nil {
 		out.Way = data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{*p.Way}})
 	}
+	for _, c := range p.Colours {
+		with, share := mark(c)
+		out.Marks = append(out.Marks, fmt.Sprintf("%s%02x", with, int(255*share+0.5)))
+	}
 	for name, plate := range p.Plates {
 		out.Plates[name] = known(name, func() Plate { return plateOf(plate) })
 	}
@@ -75,9 +85,9 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 }
 
 func plateOf(p scene.Plate) Plate {
-	out := Plate{Left: p.Left, Right: p.Right, Top: p.Top, Bottom: p.Bottom, Per: p.Per, Layers: make([]Layer, 0, len(p.Layers))}
+	out := Plate{Left: p.Left - bleed, Right: p.Right + bleed, Top: p.Top, Bottom: p.Bottom, Per: p.Per, Layers: make([]Layer, 0, len(p.Layers))}
 	for _, l := range p.Layers {
-		q := Layer{Kind: l.Kind, D: data(l), Width: l.Width}
+		q := Layer{Kind: l.Kind, Under: l.Kind.Under(), Opacity: opacity[l.Kind], D: data(l), Width: l.Width}
 		if l.Kind == scene.Body || l.Kind == scene.Lit || l.Kind == scene.Mark {
 			if l.Paint.Cord >= 0 {
 				q.Cord = &l.Paint.Cord

@@ -14,21 +14,29 @@ import (
 // ink is the colour of edges and shades on paper.
 const ink = "#17242a"
 
-// filled is how each kind of area is filled on paper, but for bodies.
-var filled = map[scene.Kind]string{
-	scene.Fall:   `fill="` + ink + `" fill-opacity=".14"`,
-	scene.Ground: `fill="` + ink + `"`,
-	scene.Shade:  `fill="` + ink + `" fill-opacity=".19"`,
-	scene.Deep:   `fill="` + ink + `" fill-opacity=".15"`,
-	scene.Cast:   `fill="` + ink + `" fill-opacity=".33"`,
-	scene.Light:  `fill="#ffffff" fill-opacity=".26"`,
+// opacity is how much of its ink a kind of layer lays on, where it is not all.
+var opacity = map[scene.Kind]float64{
+	scene.Fall: 0.14, scene.Shade: 0.19, scene.Deep: 0.15, scene.Cast: 0.33, scene.Light: 0.26, scene.Casing: 0.85,
 }
 
-// stroked is how each kind of line is inked on paper, but for marks.
-var stroked = map[scene.Kind]string{
-	scene.Ink:    `stroke="` + ink + `"`,
-	scene.Casing: `stroke="#ffffff" stroke-opacity=".85"`,
-	scene.Moving: `stroke="#c2410c"`,
+// mark is the colour of the marks on a cord of a colour, and their opacity: ink, or on
+// a dark cord light.
+func mark(cord string) (with string, share float64) {
+	if dark(cord) {
+		return "#ffffff", 0.16
+	}
+	return ink, 0.27
+}
+
+// inked is the colour that a kind of layer has on paper, but for bodies.
+func inked(k scene.Kind) string {
+	switch k {
+	case scene.Light, scene.Casing:
+		return "#ffffff"
+	case scene.Moving:
+		return "#c2410c"
+	}
+	return ink
 }
 
 // Write writes the picture, its size in millimetres.
@@ -84,24 +92,25 @@ func write(b *strings.Builder, p scene.Plate, y int, colours []string, kinds fun
 const bleed = 90
 
 func layer(b *strings.Builder, l scene.Layer, colours []string) {
+	with, share := inked(l.Kind), opacity[l.Kind]
 	switch {
 	case l.Kind == scene.Body || l.Kind == scene.Lit:
-		fmt.Fprintf(b, `<path fill="%s" d="%s"/>`, colour(l.Paint, colours), data(l))
+		with = colour(l.Paint, colours)
 	case l.Kind == scene.Mark:
-		style := `stroke="` + ink + `" stroke-opacity=".27"`
-		if dark(colour(l.Paint, colours)) {
-			style = `stroke="#ffffff" stroke-opacity=".16"`
-		}
-		line(b, l, style)
-	case l.Kind.Stroked():
-		line(b, l, stroked[l.Kind])
-	default:
-		fmt.Fprintf(b, `<path %s d="%s"/>`, filled[l.Kind], data(l))
+		with, share = mark(colour(l.Paint, colours))
 	}
-}
-
-func line(b *strings.Builder, l scene.Layer, style string) {
-	fmt.Fprintf(b, `<path fill="none" stroke-width="%d" stroke-linecap="round" stroke-linejoin="round" %s d="%s"/>`, l.Width, style, data(l))
+	how := "fill"
+	if l.Kind.Stroked() {
+		how = "stroke"
+		fmt.Fprintf(b, `<path fill="none" stroke-width="%d" stroke-linecap="round" stroke-linejoin="round"`, l.Width)
+	} else {
+		b.WriteString(`<path`)
+	}
+	fmt.Fprintf(b, ` %s="%s"`, how, with)
+	if share > 0 {
+		fmt.Fprintf(b, ` %s-opacity="%g"`, how, share)
+	}
+	fmt.Fprintf(b, ` d="%s"/>`, data(l))
 }
 
 // colour is what a paint looks like.

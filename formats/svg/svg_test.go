@@ -35,7 +35,7 @@ func TestAFileIsAsLargeAsThePiece(t *testing.T) {
 	if err := svg.Write(&b, picture()); err != nil {
 		t.Fatal(err)
 	}
-	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `fill="#706442"`, `viewBox="-340 0 2320 800"`, `stroke="#ffffff" stroke-opacity=".16"`, `stroke-width="20"`, `y="300"`, `y="700"`} {
+	for _, part := range []string{`width="20mm"`, `height="40mm"`, `viewBox="-100 -50 2000 4000"`, `fill="#0f5c63" d="M0 0l100 0 0 100z"`, `fill="#706442"`, `viewBox="-340 0 2320 800"`, `stroke="#ffffff" stroke-opacity="0.16"`, `stroke-width="20"`, `y="300"`, `y="700"`} {
 		if !strings.Contains(b.String(), part) {
 			t.Errorf("%s is missing from %s", part, b.String())
 		}

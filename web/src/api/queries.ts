@@ -79,6 +79,11 @@ export function useLimits() {
   return { knots: known?.most_knots ?? none, strands: known?.most_strands ?? none };
 }
 
+/** useTurnStep is by how much a piece is turned at once, degrees: the server draws these steps. */
+export function useTurnStep() {
+  return useCatalogue().data?.turn_step ?? 1;
+}
+
 const usual: Settings = { units: "mm", hand: "right", theme: "auto" };
 
 export function useSettings(): Settings {

@@ -231,6 +231,7 @@ export interface Catalogue {
   patterns: Pattern[];
   most_knots: number;
   most_strands: number;
+  turn_step: number;
   example: string;
   kinds: string[];
   fittings: Fitting[];
@@ -463,6 +464,7 @@ export interface Picture {
   };
   bands: Band[];
   colours: string[];
+  marks: string[];
   faults?: Fault[];
   coarse?: boolean;
   way?: string;
@@ -483,6 +485,8 @@ export interface Plate {
 }
 export interface Layer {
   kind: string;
+  under?: boolean;
+  opacity?: number;
   d: string;
   cord?: number;
   colour?: string;

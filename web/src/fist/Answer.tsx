@@ -1,9 +1,9 @@
 import { useDrag } from "@use-gesture/react";
-import { type KeyboardEvent, useEffect, useState } from "react";
-import { useFistPicture, useSettings } from "../api/queries";
+import { type KeyboardEvent, useState } from "react";
+import { useFistPicture, useSettings, useTurnStep } from "../api/queries";
 import type { FistAnswer, FistBall, FistRequest, FistWarning } from "../api/types.gen";
 import { Fitted } from "../hang/Plate";
-import { stepped, turned, turnStep } from "../hang/useTurned";
+import { stepped, turned, useCatchUp } from "../hang/turn";
 import { across, length, said } from "../ui/units";
 
 type Set = (part: Partial<FistRequest>) => void;
@@ -77,16 +77,14 @@ function Look({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; settle
 function Turned({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; settled: boolean }) {
   const [look, setLook] = useState({ turn: 0, tilt: 0 });
   const [asked, setAsked] = useState(look);
-  const query = useFistPicture(ask, 0, settled, stepped(asked.turn), stepped(asked.tilt));
-  const idle = !query.isFetching;
-  useEffect(() => {
-    if (idle && asked !== look) setAsked(look);
-  }, [idle, asked, look]);
+  const least = useTurnStep();
+  const query = useFistPicture(ask, 0, settled, stepped(asked.turn, least), stepped(asked.tilt, least));
+  const there = useCatchUp(look, asked, setAsked, query.isFetching);
   const by = (turn: number, tilt: number) =>
     setLook((v) => ({ turn: turned(v.turn, turn), tilt: turned(v.tilt, tilt) }));
   const bind = useDrag(({ delta: [x, y] }) => by(x * 0.7, -y * 0.7), { filterTaps: true });
   const keys = (e: KeyboardEvent) => {
-    const step = 5 * turnStep;
+    const step = 5 * least;
     const way = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[e.key];
     if (way) by(way[0], way[1]);
     else if (e.key === "0") setLook({ turn: 0, tilt: 0 });
@@ -100,8 +98,8 @@ function Turned({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; sett
       tabIndex={0}
       aria-label="The ball; arrows turn it, 0 shows it as it hangs"
       data-testid="ball"
-      data-turn={`${stepped(look.turn)} ${stepped(look.tilt)}`}
-      data-wait={query.data && idle && asked === look ? undefined : true}
+      data-turn={`${stepped(look.turn, least)} ${stepped(look.tilt, least)}`}
+      data-wait={query.data && there ? undefined : true}
       className="mat relative h-56 cursor-move touch-none rounded-box border border-base-300 p-2"
       onKeyDown={keys}
     >

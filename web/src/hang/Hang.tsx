@@ -1,5 +1,5 @@
 import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
-import { usePicture } from "../api/queries";
+import { usePicture, useTurnStep } from "../api/queries";
 import type { Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { useLast } from "../ui/useLast";
@@ -9,8 +9,8 @@ import { Lens } from "./Lens";
 import { Plates } from "./Plate";
 import { Ruler } from "./Ruler";
 import { Save } from "./Save";
+import { stepped, turned, useCatchUp } from "./turn";
 import { useSight } from "./useSight";
-import { stepped, turned, turnStep, useTurned } from "./useTurned";
 import { View } from "./View";
 
 /** What is shown of a piece: one side, both beside each other, or the piece turned by hand. */
@@ -62,7 +62,9 @@ function usePictures(side: Side, ask: number, turn: number, best: number) {
     turn: side === "both" && best ? best : 180,
     scale: ask,
   });
-  const round = useTurned(id, revision, turn, ask, side === "turned");
+  const [turnAsked, askTurn] = useState(turn);
+  const round = usePicture(id, revision, { turn: turnAsked, scale: ask }, side === "turned");
+  const settled = useCatchUp(turn, turnAsked, askTurn, round.isFetching);
   const faceSeen = useDeferredValue(useLast(face.data));
   const backSeen = useDeferredValue(useLast(back.data));
   const roundSeen = useLast(round.data);
@@ -70,7 +72,7 @@ function usePictures(side: Side, ask: number, turn: number, best: number) {
   return {
     pics: shown.filter((p): p is Picture => p !== undefined && p.places.length > 0),
     failed: face.error ?? back.error ?? round.error,
-    settled: round.settled,
+    settled,
   };
 }
 
@@ -78,7 +80,9 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   // Asked for at a round scale, drawn at the one that fits.
   const [ask, setAsk] = useState(4);
   const [angle, setAngle] = useState(plan.turn || 36);
-  const { pics, failed, settled } = usePictures(side, ask, stepped(angle), plan.turn ?? 0);
+  const step = useTurnStep();
+  const turn = stepped(angle, step);
+  const { pics, failed, settled } = usePictures(side, ask, turn, plan.turn ?? 0);
   const at = useRef<{ x: number; y: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const [under, setUnder] = useState<{ x: number; y: number } | null>(null);
@@ -128,12 +132,12 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
     const way = { ArrowLeft: [1, 0], ArrowRight: [-1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[e.key];
     if (!way || e.target !== e.currentTarget || e.altKey) return;
     e.preventDefault();
-    if (side === "turned" && way[0] !== 0) setAngle((a) => stepped(turned(a, -way[0] * 5 * turnStep)));
+    if (side === "turned" && way[0] !== 0) setAngle((a) => stepped(turned(a, -way[0] * 5 * step), step));
     else pan(way[0] * 40, way[1] * 40);
   };
   const label =
     side === "turned"
-      ? `${plan.name}, turned by ${Math.round(stepped(angle))} degrees; left and right turn it`
+      ? `${plan.name}, turned by ${turn} degrees; left and right turn it`
       : `${plan.name}, hanging; Z looks closer, arrows move it, 0 shows the whole`;
   return (
     <div
@@ -143,7 +147,7 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
       tabIndex={0}
       data-focus
       data-zoom={sight.zoom.toFixed(2)}
-      data-turn={side === "turned" ? stepped(angle) : undefined}
+      data-turn={side === "turned" ? turn : undefined}
       data-settled={side === "turned" ? settled : undefined}
       className={`h-full w-full ${sight.zoom > 1 || side === "turned" ? "touch-none" : "touch-pan-y"} ${side === "turned" ? "cursor-ew-resize" : ""}`}
       onKeyDown={keys}
@@ -191,7 +195,7 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
           </Lens>
         )}
       </svg>
-      <Save side={side} turn={stepped(angle)} />
+      <Save side={side} turn={turn} />
     </div>
   );
 }

@@ -3,23 +3,14 @@ import type { Layer, Picture, Plate } from "../api/types.gen";
 import { useSize } from "../ui/useSize";
 import { InHand } from "./InHand";
 
-/** by what a plate is wider than what its cords cover, for their inks and shadows, hundredths of a millimetre */
-const bleed = 90;
-
-/** The names that the colours of cords go by in the styles. */
-function named(colours: string[]): CSSProperties {
+/** The names that the colours of cords and of the marks on them go by in the styles. */
+function named({ colours, marks }: Picture): CSSProperties {
   return Object.fromEntries(
     colours.flatMap((c, i) => [
       [`--cord-${i}`, c],
-      [`--mark-${i}`, dark(c) ? "rgb(255 255 255 / 0.16)" : "rgb(23 36 42 / 0.27)"],
+      [`--mark-${i}`, marks[i]],
     ]),
   );
-}
-
-/** dark tells whether ink would not be seen on a colour. */
-function dark(colour: string): boolean {
-  const n = Number.parseInt(colour.slice(1), 16);
-  return 299 * (n >> 16) + 587 * ((n >> 8) & 255) + 114 * (n & 255) < 90_000;
 }
 
 /**
@@ -37,7 +28,7 @@ export const Plates = memo(function Plates({
   scale: number;
   zero: number;
 }) {
-  const { places, plates, colours } = picture;
+  const { places, plates } = picture;
   const fine = scale * window.devicePixelRatio;
   const snap = (y: number) => Math.round((y - zero) * fine) / fine + zero;
   const laid = places.map((p, i) => {
@@ -48,7 +39,7 @@ export const Plates = memo(function Plates({
     const end = joins ? snap(next.y) : p.y + plate.bottom;
     return { key: `${p.plate}${i}`, plate, y: p.y, top: top - p.y, end: end - p.y, lap: joins ? 1 / fine : 0 };
   });
-  const style = useMemo(() => named(colours), [colours]);
+  const style = useMemo(() => named(picture), [picture]);
   const inHand = places.some((p) => plates[p.plate].layers.some((l) => l.kind === "lit"));
   return (
     <g aria-hidden="true" style={style} className={inHand ? "in-hand" : undefined}>
@@ -64,16 +55,16 @@ export const Plates = memo(function Plates({
 
 const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; bottom: number; under?: boolean }) {
   const { left, right, per } = p.plate;
-  const [wide, tall] = [right - left + 2 * bleed, p.bottom - p.top];
+  const [wide, tall] = [right - left, p.bottom - p.top];
   const k = per / 100;
   return (
     <svg
       aria-hidden="true"
-      x={left - bleed}
+      x={left}
       y={p.y + p.top}
       width={wide}
       height={tall}
-      viewBox={`${k * (left - bleed)} ${k * p.top} ${k * wide} ${k * tall}`}
+      viewBox={`${k * left} ${k * p.top} ${k * wide} ${k * tall}`}
       overflow="hidden"
     >
       <Layers plate={p.plate} under={p.under ?? false} />
@@ -84,16 +75,16 @@ const Laid = memo(function Laid(p: { plate: Plate; y: number; top: number; botto
 /** Layers are what a plate holds; they stay as they are wherever it is laid and whatever the colours. */
 const Layers = memo(function Layers({ plate, under }: { plate: Plate; under: boolean }) {
   return plate.layers.map((l, i) =>
-    (l.kind === "fall" || l.kind === "ground") === under ? (
+    (l.under ?? false) === under ? (
       <path key={i} className={`lay-${l.kind}`} d={l.d} strokeWidth={l.width} style={painted(l)} />
     ) : null,
   );
 });
 
-/** painted is the paint of a body or a mark, by the name of its cord. */
+/** painted is the paint of a body or a mark, by the name of its cord, and how much of its ink a layer lays on. */
 function painted(l: Layer): CSSProperties | undefined {
   if (l.kind === "mark") return { stroke: `var(--mark-${l.cord})` };
-  if (l.kind !== "body" && l.kind !== "lit") return undefined;
+  if (l.kind !== "body" && l.kind !== "lit") return l.opacity ? { opacity: l.opacity } : undefined;
   const own = l.cord === undefined ? l.colour : `var(--cord-${l.cord})`;
   const paint = l.dark ? `color-mix(in srgb, ${own}, #17242a ${l.dark}%)` : own;
   return { "--paint": paint } as CSSProperties;

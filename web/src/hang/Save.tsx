@@ -13,9 +13,9 @@ export function Save({ side, turn }: { side: Side; turn: number }) {
   const angle = side === "turned" ? turn : side === "back" ? 180 : 0;
   const url = `/api/pieces/${id}/picture.svg?turn=${angle}&scale=${fine}&of=${revision}`;
   const name = `${document.name || "piece"}${angle === 0 ? "" : angle === 180 ? ", back" : `, turned ${angle}`}`;
-  const act = async (what: () => Promise<string>) => {
+  const run = async (act: () => Promise<string>) => {
     try {
-      setSaid(await what());
+      setSaid(await act());
     } catch (e) {
       setSaid(`It could not be done: ${e instanceof Error ? e.message : e}`);
     }
@@ -25,51 +25,31 @@ export function Save({ side, turn }: { side: Side; turn: number }) {
     if (!r.ok) throw new Error("the picture cannot be drawn");
     return r.text();
   };
+  const ways: [string, () => Promise<string>][] = [
+    ["PNG", async () => download(await png(await text()), `${name}.png`, "Saved as PNG.")],
+    ["Copy SVG", async () => navigator.clipboard.writeText(await text()).then(() => "Copied as SVG.")],
+    [
+      "Copy PNG",
+      () =>
+        navigator.clipboard.write([new ClipboardItem({ "image/png": text().then(png) })]).then(() => "Copied as PNG."),
+    ],
+  ];
   return (
     <details className="dropdown dropdown-end dropdown-top absolute right-2 bottom-2">
-      <summary className="btn btn-xs h-7">Save picture</summary>
+      <summary className="btn btn-xs h-7">Save {angle === 0 ? "face" : angle === 180 ? "back" : "picture"}</summary>
       <ul className="menu dropdown-content z-20 w-44 rounded-box border border-base-300 bg-base-100 p-1">
         <li>
           <a href={url} download={`${name}.svg`}>
             SVG, true scale
           </a>
         </li>
-        <li>
-          <button
-            type="button"
-            onClick={() =>
-              act(async () => download(await png(await text()), `${name}.png`).then(() => "Saved as PNG."))
-            }
-          >
-            PNG
-          </button>
-        </li>
-        <li>
-          <button
-            type="button"
-            onClick={() =>
-              act(async () => {
-                await navigator.clipboard.writeText(await text());
-                return "Copied as SVG.";
-              })
-            }
-          >
-            Copy SVG
-          </button>
-        </li>
-        <li>
-          <button
-            type="button"
-            onClick={() =>
-              act(async () => {
-                await navigator.clipboard.write([new ClipboardItem({ "image/png": text().then((t) => png(t)) })]);
-                return "Copied as PNG.";
-              })
-            }
-          >
-            Copy PNG
-          </button>
-        </li>
+        {ways.map(([what, act]) => (
+          <li key={what}>
+            <button type="button" onClick={() => run(act)}>
+              {what}
+            </button>
+          </li>
+        ))}
         <li>
           <p role="status" className="pointer-events-none text-sm empty:hidden">
             {said}
@@ -102,11 +82,12 @@ async function png(svg: string): Promise<Blob> {
   }
 }
 
-async function download(blob: Blob, name: string) {
+function download(blob: Blob, name: string, said: string): string {
   const url = URL.createObjectURL(blob);
   const a = window.document.createElement("a");
   a.href = url;
   a.download = name;
   a.click();
   setTimeout(() => URL.revokeObjectURL(url), 1000);
+  return said;
 }
