@@ -26,13 +26,11 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 			return t, err
 		}
 		if k > 0 { // led over to where this one takes them up
-			var from, to []r3.Vec
+			var from, to []Way
 			for place, p := range t.Paths {
-				pts := out.Paths[out.Order[place]].Points
-				from, to = append(from, pts[len(pts)-1]), append(to, p.Points[0])
-				from[place].Y, to[place].Y = 0, 0
+				from, to = append(from, WayOut(out.Paths[out.Order[place]].Points)), append(to, WayIn(p.Points))
 			}
-			if high := 0.7 * Fall(from, to); high > 0.05*strands[0].Diameter {
+			if high := 0.7 * Fall(from, to, strands[0].Diameter); high > 0.05*strands[0].Diameter {
 				j := Joint(from, to, high)
 				j.Part(strands)
 				out.Below(j)
@@ -132,13 +130,12 @@ func (p Path) lie(k int, t Tied) Lie {
 
 // Joint leads strands from where one part of a knot leaves them to where the
 // next takes them up, as a part of its own.
-func Joint(from []r3.Vec, to []r3.Vec, height float64) Tied {
+func Joint(from, to []Way, height float64) Tied {
 	t := Tied{Loose: true, Height: height, Gap: math.Inf(1), Order: Identity(len(from))}
-	down := r3.Vec{Y: 1}
-	for i, a := range from {
-		a.Y = 0
-		b := r3.Vec{X: to[i].X, Y: height, Z: to[i].Z}
-		t.Paths = append(t.Paths, Path{Points: append([]r3.Vec{a}, Join(a, b, down, down)...)})
+	for i, w := range from {
+		a := r3.Vec{X: w.At.X, Z: w.At.Z}
+		b := r3.Vec{X: to[i].At.X, Y: height, Z: to[i].At.Z}
+		t.Paths = append(t.Paths, Path{Points: append([]r3.Vec{a}, Join(a, b, w.Dir, to[i].Dir)...)})
 	}
 	return t
 }

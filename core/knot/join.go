@@ -12,35 +12,80 @@ import (
 // takes them up, each on an easy curve that keeps the way it was running and
 // takes the way it will run.
 func Join(from, to, dirFrom, dirTo r3.Vec) []r3.Vec {
+	return lead(from, to, dirFrom, dirTo, 1.25) // near to two arcs
+}
+
+// JoinClose is [Join] where there is less room beside the line: its bends are
+// harder, and it keeps nearer to the straight way.
+func JoinClose(from, to, dirFrom, dirTo r3.Vec) []r3.Vec {
+	return lead(from, to, dirFrom, dirTo, 1)
+}
+
+// lead is a cubic between two points; pull is how strongly it keeps to its
+// directions at both, as a share of the way between them.
+func lead(from, to, dirFrom, dirTo r3.Vec, pull float64) []r3.Vec {
 	gap := r3.Sub(to, from)
 	span := r3.Norm(gap)
 	if span < 1e-9 {
 		return nil
 	}
-	n := 9
+	pull *= span
+	n := 12
 	out := make([]r3.Vec, 0, n+1)
 	for i := 1; i <= n; i++ {
 		t := float64(i) / float64(n)
 		t2, t3 := t*t, t*t*t
 		p := r3.Scale(2*t3-3*t2+1, from)
-		p = r3.Add(p, r3.Scale((t3-2*t2+t)*span, dirFrom))
+		p = r3.Add(p, r3.Scale((t3-2*t2+t)*pull, dirFrom))
 		p = r3.Add(p, r3.Scale(3*t2-2*t3, to))
-		p = r3.Add(p, r3.Scale((t3-t2)*span, dirTo))
+		p = r3.Add(p, r3.Scale((t3-t2)*pull, dirTo))
 		out = append(out, p)
 	}
 	return out
 }
 
-// Fall is how far the strands must run down to come from where they hang to
-// where the next knot wants them, side by side without steep turns: nine
-// tenths of the widest way across.
-func Fall(from, to []r3.Vec) float64 {
-	widest := 0.0
-	for i := range from {
-		widest = math.Max(widest, math.Hypot(from[i].X-to[i].X, from[i].Z-to[i].Z))
+// A Way is where a strand is and how it runs there, a vector of length one.
+type Way struct{ At, Dir r3.Vec }
+
+// WayIn is the way in which a line begins.
+func WayIn(pts []r3.Vec) Way { return Way{pts[0], Heading(pts, false)} }
+
+// WayOut is the way in which a line ends.
+func WayOut(pts []r3.Vec) Way { return Way{pts[len(pts)-1], Heading(pts, true)} }
+
+// Fall is how far strands, thick at the thickest, must run down to come from where
+// they hang to where the next knot wants them, side by side: nine tenths of the
+// widest way across, and what bends of an easy radius take that turn a strand
+// straight, lead it aside and turn it to where it is going. Strands that are where
+// they are wanted need none.
+func Fall(from, to []Way, thick float64) float64 {
+	r := eased * thick
+	down := 0.0
+	for i, a := range from {
+		b := to[i]
+		shift := r3.Vec{X: b.At.X - a.At.X, Z: b.At.Z - a.At.Z}
+		across := r3.Norm(shift)
+		if across < 0.01*thick {
+			continue
+		}
+		turns := 0.0
+		for _, dir := range []r3.Vec{a.Dir, b.Dir} {
+			level := r3.Vec{X: dir.X, Z: dir.Z}
+			turns += r * r3.Norm(level)
+			if l := r3.Norm(level); l > 1e-9 { // the bend leads aside by itself
+				shift = r3.Sub(shift, r3.Scale(r*(1-dir.Y)/l, level))
+			}
+		}
+		aside := r3.Norm(shift)
+		arcs := math.Sqrt(math.Max(0, 4*r*aside-aside*aside))
+		down = math.Max(down, math.Max(0.9*across, turns+arcs))
 	}
-	return 0.9 * widest
+	return down
 }
+
+// eased is the radius of the bends in which a strand is led aside, in its
+// diameters.
+const eased = 0.45
 
 // Heading is the way a line runs at its beginning or, where atEnd is set, its
 // end; straight down where all its points are one.

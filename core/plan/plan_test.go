@@ -480,7 +480,7 @@ func ExampleMake() {
 		fmt.Printf("cut %s %.0f mm, fold %.0f mm from the end of its %s leg\n", c.ID, c.CutMM, c.FoldAtMM, c.FoldSide)
 	}
 	// Output:
-	// cut A 860 mm, fold 190 mm from the end of its right leg
+	// cut A 865 mm, fold 190 mm from the end of its right leg
 	// cut B 860 mm, fold 190 mm from the end of its left leg
 }
 

@@ -288,7 +288,7 @@ func (w *walk) tieFitting(work *knot.Work) (knot.Tied, error) {
 		if err != nil {
 			return 0, t, err
 		}
-		return t.Height + w.fall(work.Strands, t), t, nil
+		return t.Height + w.fall(*work, t), t, nil
 	}
 	// The height grows evenly from the second knot on; a single one may stand
 	// by itself.
@@ -307,12 +307,25 @@ func (w *walk) tieFitting(work *knot.Work) (knot.Tied, error) {
 }
 
 // fall is the height in which the strands come to where the knot wants them.
-func (w *walk) fall(strands []knot.Strand, t knot.Tied) float64 {
-	var from, to []r3.Vec
+func (w *walk) fall(work knot.Work, t knot.Tied) float64 {
+	strands := work.Strands
+	var from, to []knot.Way
+	thick := 0.0
 	for k, l := range strands {
-		from, to = append(from, l.At), append(to, t.Paths[k].Points[0])
+		leaves, enters := knot.Way{At: l.At, Dir: l.Dir}, knot.WayIn(t.Paths[k].Points)
+		if w.clear > 0 {
+			leaves.Dir = r3.Vec{Y: 1}
+		}
+		if t.Clear > 0 {
+			enters.Dir = r3.Vec{Y: 1}
+		}
+		from, to = append(from, leaves), append(to, enters)
+		thick = math.Max(thick, l.Diameter)
 	}
-	f := knot.Fall(from, to)
+	f := knot.Fall(from, to, thick)
+	if len(strands) > 2 && (w.bundled || knot.TermsOf(work.Section).Bundles) {
+		f *= 1.4 // where they pass one another on the way into a bundle or out of it
+	}
 	if f < 0.02 {
 		return 0
 	}
@@ -408,7 +421,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 
 // lay puts the tied section into space and hands the strands on.
 func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, own []*leg, places []int, middle float64) {
-	fall := w.fall(work.Strands, t)
+	fall := w.fall(work, t)
 	top := w.y
 	loose := 1.0
 	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: make([]Use, 0, len(chosen)+len(own))}
@@ -449,10 +462,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	for k, l := range chosen {
 		p := t.Paths[k].Points
 		to := r3.Vec{X: p[0].X + middle, Y: p[0].Y + top + fall, Z: p[0].Z}
-		dirTo := r3.Vec{Y: 1}
-		if len(p) > 1 {
-			dirTo = knot.Heading(p, false)
-		}
+		dirTo := knot.Heading(p, false)
 		var joint []r3.Vec
 		if fall > 0 {
 			from, end := l.at, to

@@ -5,7 +5,6 @@ import (
 	"math"
 	"os"
 	"reflect"
-	"strings"
 	"testing"
 
 	"nimblebight/core/notation"
@@ -26,14 +25,10 @@ type written struct {
 }
 
 // Pieces that were written before knots had settings of their own, one of each
-// knot and each of its choices, are read, are planned as they were, and are saved
-// with every field they had and no other. Their figures are the same to one part in
-// fifteen hundred: hitches were drawn up again since from a better dressed route.
-// Some kinds of knot have more. Strands of theirs had come nearer than cord can lie,
-// so they were laid anew; a diamond lets its strands go where the next one takes them
-// up, and stands a little higher for it; strands that come into a row that is crossed no
-// longer leap to where it is bent; and the first loop of a snake was drawn up as each
-// school lays it. relaid says how far that moved a cord's length; the last that fits counts.
+// knot and each of its choices, are read, are saved with every field they had and no
+// other, and are planned as recorded, to one part in fifteen hundred. Their figures
+// were recorded again when joints were eased: of the cords half moved by less than
+// 0.3 % and the furthest by 9.7 %, that of a berry whose lock came up to its bead.
 func TestPiecesWrittenBeforeAreReadAndSavedUnchanged(t *testing.T) {
 	b, err := os.ReadFile("testdata/written.json")
 	if err != nil {
@@ -43,12 +38,7 @@ func TestPiecesWrittenBeforeAreReadAndSavedUnchanged(t *testing.T) {
 	if err := json.Unmarshal(b, &all); err != nil {
 		t.Fatal(err)
 	}
-	const same = 1.0 / 1500
-	relaid := []struct {
-		of    string
-		share float64
-	}{{"diamond", 0.023}, {"bead-diamonds", 0.03}, {"rows", 0.02}, {"coil-loop", 0.008}, {"leather-fist", 0.005}, {"switch", 0.001},
-		{"snake", 0.08}, {"snake-knot school round-both", 0.17}, {"two-colour-fist", 0.035}}
+	const share = 1.0 / 1500
 	if len(all) < 60 {
 		t.Fatalf("only %d pieces", len(all))
 	}
@@ -71,12 +61,6 @@ func TestPiecesWrittenBeforeAreReadAndSavedUnchanged(t *testing.T) {
 		}
 		if got := notation.Notate(d.Sequence); got != w.Notation {
 			t.Errorf("%s: typed %s, it was %s", w.Of, got, w.Notation)
-		}
-		share := same
-		for _, r := range relaid {
-			if strings.Contains(w.Of, r.of) {
-				share = r.share
-			}
 		}
 		p, err := plan.Make(d, plan.Options{})
 		if err != nil {

@@ -4,6 +4,7 @@ package berry
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
@@ -120,9 +121,11 @@ func berryRoute(squares int, filler float64) (string, func() tighten.Problem) {
 // rolled is the rolled up row as it is laid into a section, in workers: the strands
 // from straight above it to straight below, left to right.
 type rolled struct {
+	of      string // which one
 	strands [4][]r3.Vec
 	tall    float64
 	gap     float64
+	behind  float64 // where its lock lies
 }
 
 var berries memo.Cache[rolled]
@@ -134,7 +137,7 @@ func berryOver(squares int, filler float64) (rolled, error) {
 		if err != nil {
 			return rolled{}, err
 		}
-		out := rolled{gap: s.Gap}
+		out := rolled{of: fmt.Sprintf("%d %.4f", squares, filler), gap: s.Gap}
 		order := [4]int{0, 2, 3, 1}
 		top, bottom := math.Inf(1), math.Inf(-1)
 		for place, i := range order {
@@ -170,6 +173,19 @@ func berryOver(squares int, filler float64) (rolled, error) {
 			out.strands[place] = pts
 		}
 		out.tall = bottom - top
+		// It lies so that its strands come in at the middle of the piece; its lock lies
+		// between where they come out.
+		in := 0.0
+		for _, pts := range out.strands {
+			in += pts[0].Z / 4
+		}
+		for place, pts := range out.strands {
+			for i := range pts {
+				pts[i].Z -= in
+			}
+			out.behind += pts[len(pts)-1].Z / 4
+			out.strands[place] = pts
+		}
 		return out, nil
 	})
 }
@@ -260,28 +276,94 @@ func tieBerry(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: roll.gap, Order: knot.Identity(4), Height: roll.tall * d}
-	var from []r3.Vec
-	for _, pts := range roll.strands {
-		p := knot.Path{Points: knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: d * v.X, Y: d * v.Y, Z: d * v.Z} }).Points}
-		p.Lies = make([]knot.Lie, len(p.Points))
-		for i := range p.Lies {
-			p.Lies[i] = knot.Snug
-		}
-		t.Paths = append(t.Paths, p)
-		from = append(from, p.Points[len(p.Points)-1])
-	}
 	w.Section.Count = 1
 	lock, err := row.Tie(w, 2, knot.Left)
 	if err != nil {
 		return t, err
 	}
-	var to []r3.Vec
-	for _, p := range lock.Paths {
-		to = append(to, p.Points[0])
+	led, gap := roll.toLock(w, lock, d)
+	t.Gap = math.Min(t.Gap, gap)
+	for place, pts := range roll.strands {
+		bead := pts[:roll.leaves(place)]
+		p := knot.Path{Points: make([]r3.Vec, 0, len(bead)+len(led[place]))}
+		for _, v := range bead {
+			p.Points = append(p.Points, r3.Scale(d, v))
+		}
+		p.Points = append(p.Points, led[place]...)
+		p.Lies = make([]knot.Lie, len(p.Points))
+		for i := range p.Lies {
+			p.Lies[i] = knot.Knotted
+			if i < len(bead) {
+				p.Lies[i] = knot.Snug
+			}
+		}
+		t.Paths = append(t.Paths, p)
 	}
-	t.Below(knot.Joint(from, to, math.Max(0.6*d, 0.4*knot.Fall(from, to))))
-	t.Below(lock)
+	t.Height += under * d
+	t.Below(forward(lock, roll.behind*d))
 	return t, nil
+}
+
+// under is the bare cord between the lowest turn of a bead and its lock, in
+// workers.
+const under = 0.3
+
+// forward lays a section so far behind the middle of the piece.
+func forward(t knot.Tied, z float64) knot.Tied {
+	for i, p := range t.Paths {
+		t.Paths[i].Points = slices.Clone(p.Points)
+		for k := range p.Points {
+			t.Paths[i].Points[k].Z += z
+		}
+	}
+	return t
+}
+
+// early is how far above the lowest turn of a bead its strands are led on to the
+// lock, in workers.
+const early = 0.7
+
+// leaves is the number of nodes of a strand before it is led on to the lock.
+func (r rolled) leaves(place int) int {
+	n := len(r.strands[place])
+	for n > 1 && r.strands[place][n-1].Y > r.tall-early {
+		n--
+	}
+	return n
+}
+
+var led memo.Cache[ledTo]
+
+// ledTo is the strands on their way from a bead to its lock, and the least gap
+// between them.
+type ledTo struct {
+	lines [4][]r3.Vec
+	gap   float64
+}
+
+// toLock leads the strands from where they leave the bead to where the lock takes
+// them up, clear of one another.
+func (r rolled) toLock(w knot.Work, lock knot.Tied, d float64) ([4][]r3.Vec, float64) {
+	key := fmt.Appendf(nil, "%v %.4f", r.of, d)
+	var strands []tighten.Strand
+	for place, pts := range r.strands {
+		n := r.leaves(place)
+		from := knot.WayOut(pts[:n])
+		to := knot.WayIn(lock.Paths[place].Points)
+		end := r3.Vec{X: to.At.X, Y: (r.tall + under) * d, Z: to.At.Z + r.behind*d}
+		from.At = r3.Scale(d, from.At)
+		strands = append(strands, tighten.Strand{Route: append([]r3.Vec{from.At}, knot.Join(from.At, end, from.Dir, to.Dir)...), Diameter: w.Strands[place].Diameter})
+		key = fmt.Appendf(key, " %.4f %.3f %.3f", w.Strands[place].Diameter, end.X, end.Z)
+	}
+	l, _ := led.Get(string(key), func() (ledTo, error) {
+		parted, gap := tighten.Part(strands)
+		l := ledTo{gap: gap}
+		for place, c := range parted {
+			l.lines[place] = c.Points[1:]
+		}
+		return l, nil
+	})
+	return l.lines, l.gap
 }
 
 // moves are those of one berry: its square knots, the fillers led up over the row,

@@ -237,10 +237,10 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 		hitched := join.Over(r3.Vec{Y: bottom}, hitch.Incline, false)
 		body := t.Paths[h].Points
 		dir := r3.Vec{X: -cos, Y: sin}
-		strand := append(body, knot.Join(body[len(body)-1], hitched[0], dir, r3.Vec{X: -sin, Y: cos})...)
+		strand := append(body, knot.JoinClose(body[len(body)-1], hitched[0], dir, r3.Vec{X: -sin, Y: cos})...)
 		strand = append(strand[:len(strand)-1], hitched...)
 		last := strand[len(strand)-1]
-		t.Paths[h] = knot.Path{Points: append(strand, knot.Join(last, r3.Vec{X: -0.6 * d, Y: t.Height}, r3.Vec{X: -sin, Y: cos}, r3.Vec{Y: 1})...)}
+		t.Paths[h] = knot.Path{Points: append(strand, knot.JoinClose(last, r3.Vec{X: -0.6 * d, Y: t.Height}, r3.Vec{X: -sin, Y: cos}, r3.Vec{Y: 1})...)}
 	}
 	// The side strands, by the hitch of the upper diagonal that they make.
 	outermost := s.Order == "outermost-first"
@@ -271,7 +271,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 				if via := inside(int(side), up); via != nil {
 					last := pts[len(pts)-1]
 					dir := r3.Vec{Y: 1}
-					pts = append(pts, knot.Join(last, via[0], dir, dir)...)
+					pts = append(pts, knot.JoinClose(last, via[0], dir, dir)...)
 					pts = append(pts, via[1:]...)
 				}
 			}
@@ -288,7 +288,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 			} else {
 				h2 := lower.Over(back(side, way(up)), hitch.Incline, !leftward)
 				last := pts[len(pts)-1]
-				pts = append(pts, knot.Join(last, h2[0], r3.Vec{Y: 1}, r3.Vec{X: side * sin, Y: cos})...)
+				pts = append(pts, knot.JoinClose(last, h2[0], r3.Vec{Y: 1}, r3.Vec{X: side * sin, Y: cos})...)
 				pts = append(pts, h2[1:]...)
 				end := pts[len(pts)-1]
 				// It leaves where the next diamond takes it up, so that it need not step
@@ -300,7 +300,7 @@ func layDiamond(w knot.Work) (knot.Tied, error) {
 				case outermost:
 					off.X = at(side, way(up)).X
 				}
-				pts = append(pts, knot.Join(end, off, r3.Vec{X: side * sin, Y: cos}, r3.Vec{Y: 1})...)
+				pts = append(pts, knot.JoinClose(end, off, r3.Vec{X: side * sin, Y: cos}, r3.Vec{Y: 1})...)
 			}
 			t.Paths[first+i] = knot.Path{Points: pts}
 		}
