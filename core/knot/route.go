@@ -32,10 +32,13 @@ type Route struct {
 	Height float64
 	// Sinnet is set for a repeat of an endless row.
 	Sinnet bool
-	// Closed is set for a knot or link without ends, with its published number
-	// of crossings and its determinant.
-	Closed                 bool
-	Crossings, Determinant int
+	// Closed is set for a knot or link without ends, with its published number of
+	// crossings.
+	Closed    bool
+	Crossings int
+	// Determinant, where it is not zero, tells which knot it is: of a closed one, or
+	// of one or two open strands as [Route.Told] joins them.
+	Determinant int
 }
 
 // Settings are how the route is drawn up: fine to prove it, else as quickly as
@@ -53,8 +56,8 @@ func (r Route) Settings(fine bool) tighten.Settings {
 }
 
 // DrawUp draws the route up and checks that it is still the knot that was
-// written: a closed knot, and one open strand with its ends joined outside, has
-// the Alexander polynomial it had.
+// written: a closed knot, and one or two open strands with their ends joined outside,
+// have the Alexander polynomial they had.
 func (r Route) DrawUp(ctx context.Context, set tighten.Settings) (tighten.Result, error) {
 	p := r.Problem()
 	if err := CheckRoute(p); err != nil {
@@ -64,7 +67,7 @@ func (r Route) DrawUp(ctx context.Context, set tighten.Settings) (tighten.Result
 	if err != nil {
 		return drawn, fmt.Errorf("drawing up %s: %w", r.Name, err)
 	}
-	if r.Sinnet || (!r.Closed && len(p.Strands) > 1) {
+	if r.Sinnet || (!r.Closed && len(p.Strands) > 2) {
 		return drawn, nil // what keeps these is that nothing came within half a diameter
 	}
 	var start []curve.Curve
@@ -144,7 +147,7 @@ func edge(c curve.Curve, i int) (a, b r3.Vec) { return c.Points[i], c.Points[(i+
 // a little askew so that nothing symmetric coincides.
 func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
 	if !r.Closed {
-		cs = []curve.Curve{joinedOutside(cs[0])}
+		cs = looped(cs)
 	}
 	seen := make([]curve.Curve, len(cs))
 	for i, c := range cs {
@@ -160,6 +163,22 @@ func (r Route) polynomial(cs []curve.Curve) ([]int, error) {
 	return curve.AlexanderPolynomial(found, len(cs)), nil
 }
 
+// looped closes one open strand, or two to one: their tops far above, their ends far
+// below. Half turns of two ends about each other, which count for nothing, are then
+// no crossings of the knot's own.
+func looped(cs []curve.Curve) []curve.Curve {
+	if len(cs) == 1 {
+		return []curve.Curve{joinedOutside(cs[0])}
+	}
+	const far = 1000.0
+	a, b := cs[0].Points, slices.Clone(cs[1].Points)
+	slices.Reverse(b)
+	out := slices.Clone(a)
+	out = append(out, r3.Vec{X: a[len(a)-1].X, Y: far}, r3.Vec{X: b[0].X, Y: far})
+	out = append(out, b...)
+	return []curve.Curve{{Points: append(out, r3.Vec{X: b[len(b)-1].X, Y: -far}, r3.Vec{X: a[0].X, Y: -far}), Closed: true}}
+}
+
 // joinedOutside closes an open strand far beside everything it does.
 func joinedOutside(c curve.Curve) curve.Curve {
 	const far = 1000.0 // diameters
@@ -170,8 +189,8 @@ func joinedOutside(c curve.Curve) curve.Curve {
 // Told reports how a drawn-up route shows what it is. Of a closed knot: the
 // fewest crossings over some views, and its determinant. Of one open strand:
 // the crossings of its face, and its determinant with the ends joined below it,
-// outside everything. Of more strands: the crossings of the face, or of one
-// repeat, and no determinant.
+// outside everything; of two, with their tops joined and their ends. Of more
+// strands: the crossings of the face, or of one repeat, and no determinant.
 func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error) {
 	cs := drawn.Strands
 	switch {
@@ -188,8 +207,8 @@ func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error
 			n[i] = len(found)
 		}
 		return n[1] - n[0], 0, nil
-	case len(cs) == 1:
-		found, err := curve.Crossings([]curve.Curve{joinedOutside(cs[0])})
+	case len(cs) <= 2:
+		found, err := curve.Crossings(looped(cs))
 		return len(found), curve.Determinant(found, 1), err
 	}
 	found, err := curve.Crossings(cs)

@@ -54,8 +54,8 @@ func TestRoutesAgainstPublishedFigures(t *testing.T) {
 				if err != nil {
 					t.Fatal(err)
 				}
-				if r.Closed && determinant != r.Determinant {
-					t.Errorf("determinant %d, published %d", determinant, r.Determinant)
+				if r.Determinant != 0 && determinant != r.Determinant {
+					t.Errorf("determinant %d, it is %d", determinant, r.Determinant)
 				}
 				if r.Closed && crossings < r.Crossings {
 					t.Errorf("%d crossings, the knot has at least %d", crossings, r.Crossings)

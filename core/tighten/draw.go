@@ -761,6 +761,9 @@ func (r *relaxer) move(dt, maxStep float64) {
 	for i := range r.x {
 		r.x[i] = r3.Add(r.x[i], r3.Scale(scale, r.v[i]))
 	}
+	if r.p.HalfTurned {
+		r.pair()
+	}
 	if !r.in {
 		return
 	}
@@ -774,6 +777,18 @@ func (r *relaxer) move(dt, maxStep float64) {
 	if r.cell.FreeTwist {
 		r.vT += dt * r.fT / r.massT
 		r.cell.Twist += math.Max(-0.02, math.Min(0.02, dt*r.vT))
+	}
+}
+
+// pair makes the second strand the first turned half round y: both where the mean
+// of the two is.
+func (r *relaxer) pair() {
+	for a := range r.first[1] {
+		b := r.first[1] + a
+		for _, at := range [2][]r3.Vec{r.x, r.v} {
+			m := r3.Scale(0.5, r3.Add(at[a], turned(at[b])))
+			at[a], at[b] = m, turned(m)
+		}
 	}
 }
 

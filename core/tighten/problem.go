@@ -86,6 +86,10 @@ type Problem struct {
 	// Held is, by strand, how much of its last length stays where it is beside
 	// its very end; none where it is left out.
 	Held []float64
+	// HalfTurned says that strand 1 is strand 0 turned half round y, and keeps it so
+	// all the way: two hands that pull alike. Without it a knot that is long beside
+	// its cord rests lopsided.
+	HalfTurned bool
 }
 
 // UsualSteps are the most steps of a stage where nothing else is said.
@@ -107,6 +111,9 @@ func Fingerprint(p Problem, set Settings) string {
 	fmt.Fprintf(h, " %v %+v", p.Cling, set)
 	if p.Held != nil {
 		fmt.Fprintf(h, " held %v", p.Held)
+	}
+	if p.HalfTurned {
+		fmt.Fprint(h, " half turned")
 	}
 	return hex.EncodeToString(h.Sum(nil))
 }
@@ -177,6 +184,11 @@ func (p Problem) check() error {
 	if len(p.Strands) == 0 {
 		return fmt.Errorf("tighten: no strands")
 	}
+	if p.HalfTurned {
+		if err := p.checkTurned(); err != nil {
+			return err
+		}
+	}
 	for i, s := range p.Strands {
 		if len(s.Route) < 3 {
 			return fmt.Errorf("tighten: strand %d has %d points, needs three", i, len(s.Route))
@@ -204,3 +216,20 @@ func (p Problem) check() error {
 	}
 	return nil
 }
+
+// checkTurned refuses strands of which the second is not the first turned half
+// round the work's axis.
+func (p Problem) checkTurned() error {
+	if len(p.Strands) != 2 || p.Cell != nil || len(p.Strands[0].Route) != len(p.Strands[1].Route) {
+		return fmt.Errorf("tighten: half turned are two open strands of as many points each")
+	}
+	for i, v := range p.Strands[0].Route {
+		if w := p.Strands[1].Route[i]; r3.Norm(r3.Sub(w, turned(v))) > 1e-9 {
+			return fmt.Errorf("tighten: point %d of the second strand is not that of the first turned half round", i)
+		}
+	}
+	return nil
+}
+
+// turned is a point turned half round y.
+func turned(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z} }

@@ -14,5 +14,5 @@ var family = shapes.Register(&shapes.Family{Folder: "twostrand", Problems: probl
 
 // problems are the shapes that are drawn up at build time.
 func problems() map[string]tighten.Problem {
-	return map[string]tighten.Problem{"two-strand diamond": diamondRoute()}
+	return map[string]tighten.Problem{"two-strand diamond": diamondRoute(), "through": throughRoute(), "doubled": doubledRoute()}
 }

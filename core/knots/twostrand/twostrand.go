@@ -37,13 +37,19 @@ func init() {
 	knot.AddRoute(knot.Route{
 		Name: "two-strand-diamond", Family: "two strands", About: "a carrick bend, each end round the outside and up the middle",
 		Problem: diamondRoute,
-		Measure: knot.Beyond, Of: "cord beyond the straight, a strand", Published: 24.5, Share: 0.05,
+		Measure: knot.Beyond, Of: "cord beyond the straight, a strand", Published: 24.5, Share: 0.05, Determinant: 105,
 	})
 }
 
 // diamondRoute lies in the plane across the work, standing parts from above
 // (y below zero), ends leaving below.
 func diamondRoute() tighten.Problem {
+	half := diamondHalf()
+	return tighten.Problem{Strands: []tighten.Strand{{Route: half, Diameter: 1}, {Route: knot.TurnRoute(half, math.Pi), Diameter: 1}}}
+}
+
+// diamondHalf is one of its strands; the other is that turned half round.
+func diamondHalf() []r3.Vec {
 	const far = 14.0
 	at := func(angle, r, y float64) r3.Vec {
 		s, c := math.Sincos(angle)
@@ -60,8 +66,7 @@ func diamondRoute() tighten.Problem {
 	// Round the outside past the other standing part, under, up the middle.
 	end := 3 * math.Pi
 	half = append(half, at(end-0.1, 5.4, 0.7), at(end+0.12, 6.6, 0.1), at(end+0.5, 6.2, -1.3), at(end+0.8, 4.6, -2.3), at(end+0.9, 2.4, -2.7), at(end+0.9, 0.9, -2.3))
-	half = append(half, at(end+0.9, 0.6, 0), at(end+0.9, 0.6, 4), at(end+0.9, 0.6, far))
-	return tighten.Problem{Strands: []tighten.Strand{{Route: half, Diameter: 1}, {Route: knot.TurnRoute(half, math.Pi), Diameter: 1}}}
+	return append(half, at(end+0.9, 0.6, 0), at(end+0.9, 0.6, 4), at(end+0.9, 0.6, far))
 }
 
 // tie ties as many as the section counts, one under the other.
@@ -82,50 +87,14 @@ func tieOne(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	d := math.Max(w.Strands[0].Diameter, w.Strands[1].Diameter)
-	const most = 25 * math.Pi / 180 // off straight down
-	top, low := math.Inf(1), math.Inf(-1)
-	for _, pts := range shape.Strands {
-		for i := 1; i < len(pts); i++ {
-			step := r3.Sub(pts[i], pts[i-1])
-			if step.Y < math.Cos(most)*r3.Norm(step) {
-				top, low = math.Min(top, pts[i-1].Y), math.Max(low, pts[i].Y)
-			}
-		}
-	}
-	top, low = top-0.5, low+0.5
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: d * (low - top), Clear: 0.3 * d}
-	for _, pts := range shape.Strands {
-		a, b := 0, len(pts)-1
-		for pts[a+1].Y < top {
-			a++
-		}
-		for pts[b-1].Y > low {
-			b--
-		}
-		first := curve.Lerp(pts[a], pts[a+1], (top-pts[a].Y)/(pts[a+1].Y-pts[a].Y))
-		last := curve.Lerp(pts[b], pts[b-1], (low-pts[b].Y)/(pts[b-1].Y-pts[b].Y))
-		line := append(append([]r3.Vec{first}, pts[a+1:b]...), last)
-		t.Paths = append(t.Paths, knot.Path{Points: knot.Curve(line).Map(func(v r3.Vec) r3.Vec {
-			return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top, Z: v.Z})
-		}).Points})
-	}
-	end := func(i int) float64 { p := t.Paths[i].Points; return p[len(p)-1].X }
-	swapped := t.Paths[0].Points[0].X > t.Paths[1].Points[0].X
-	if swapped {
-		t.Paths[0], t.Paths[1] = t.Paths[1], t.Paths[0]
-	}
-	t.Order = []int{0, 1}
-	if end(0) > end(1) {
-		t.Order = []int{1, 0}
-	}
+	laid := knot.Lay(shape.Strands, d)
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order}
 	t.Moves = moves()
 	// They are laid as the route lays them, its straight ends aside; drawn up, the
 	// parts lie over one another.
 	t.Flat = make([]knot.Path, 2)
-	for i, s := range diamondRoute().Strands {
-		if swapped {
-			i = 1 - i
-		}
+	for i, of := range laid.Of {
+		s := diamondRoute().Strands[of]
 		t.Flat[i] = knot.Path{Points: curve.Spline(s.Route[2:len(s.Route)-2], false).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, v) }).Points}
 	}
 	return t, nil

@@ -1,0 +1,18 @@
+package sliding
+
+import (
+	_ "embed" // the shapes drawn up at build time
+
+	"nimblebight/core/shapes"
+	"nimblebight/core/tighten"
+)
+
+//go:embed drawn.bin
+var drawnBin []byte
+
+var family = shapes.Register(&shapes.Family{Folder: "sliding", Problems: problems, Drawn: drawnBin})
+
+// problems are the shapes that are drawn up at build time.
+func problems() map[string]tighten.Problem {
+	return map[string]tighten.Problem{"half of 2": half(2), "half of 3": half(3)}
+}

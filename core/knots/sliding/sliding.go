@@ -1,0 +1,2 @@
+// Package sliding ties the sliding pair.
+package sliding
