@@ -37,6 +37,8 @@ type Tied struct {
 	// Loose is by what the maker's hand is looser than the ideal; 0 for parts
 	// that are measured with a ruler.
 	Loose bool
+	// BareMM is how much of each strand is measured with a ruler all the same.
+	BareMM float64
 	// Ends is set where the strands end here; Form is how their ends look then, and
 	// Flame whether a flame is held to them.
 	Ends  bool

@@ -442,7 +442,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		if begun {
 			mm += r3.Norm(r3.Sub(r3.Add(p.Points[0], off), from))
 		}
-		mm = loose * (mm + p.Length())
+		mm = loose*(mm+p.Length()-t.BareMM) + t.BareMM
 		l.follow(i, p, off)
 		low, left, right := p.Extent()
 		l.reaches(low+off.Y, math.Max(math.Abs(left+middle), math.Abs(right+middle)))
@@ -452,8 +452,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 			sec.RoughMM += mm * t.Rough.Share
 		}
 		if t.Loose {
-			l.knotwork += mm
-		} else {
+			l.knotwork += mm - t.BareMM
+		}
+		if !t.Loose || t.BareMM > 0 {
 			l.rulered++
 		}
 		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})

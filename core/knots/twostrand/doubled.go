@@ -1,11 +1,14 @@
 package twostrand
 
 import (
+	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -112,4 +115,80 @@ func alongside(pts []r3.Vec) []r3.Vec {
 		carried[i] = turned(i, angle)
 	}
 	return carried
+}
+
+// Double diamond (lanyard on two pairs): the two-strand diamond with pairs of
+// strands led side by side.
+//
+// Right: every pair lies flat all the way and never crosses itself. Wrong: one of a
+// pair lies over the other; the knot comes up lumpy. It is shaped first and then
+// slid home: a pair that is crossed shows only when it is tight.
+func init() {
+	knot.Add(knot.Knot{
+		ID: "double-diamond", Name: "double diamond", Family: "four strands",
+		OtherNames: []string{"diamond on pairs", "doubled lanyard knot"},
+		For:        "a thick knot of four strands in two pairs: key straps, the neck of a lanyard",
+		Schools:    []knot.School{{Field: "strands", Default: "all of them", Why: "the left two are one pair and the right two the other"}},
+		Glyph:      "M8 2v4M10 2v4M14 2v4M16 2v4M12 5l6 5v4l-6 5-6-5v-4zM6 10l12 5M18 10L6 15M10 19v3M11.500 19v3M13 19v3M14.500 19v3",
+		Repeats:    true,
+		Places:     true,
+		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, Bundles: true} },
+		Tie:        tieDoubles,
+		Sample:     knot.Sample{Line: "mount A B, gap 8mm, double-diamond", Cords: 2, Section: 2},
+	})
+}
+
+func tieDoubles(w knot.Work) (knot.Tied, error) {
+	if n := len(w.Strands); n != 4 {
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a double diamond takes two pairs, four strands", n)}
+	}
+	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieDouble(w) })
+	t.Workers = []int{0, 1, 2, 3}
+	return t, err
+}
+
+func tieDouble(w knot.Work) (knot.Tied, error) {
+	shape, err := family.Shape("doubled", doubledRoute)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	d := 0.0
+	for _, l := range w.Strands {
+		d = math.Max(d, l.Diameter)
+	}
+	laid := knot.Lay(shape.Strands, d)
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order, Moves: doubleMoves()}
+	single := diamondRoute().Strands // both of a pair pass what one strand passes
+	const apart = 0.1
+	for place := range 4 {
+		of := laid.Of[place] / 2
+		s := curve.Spline(single[of].Route[2:len(single[of].Route)-2], false).Points
+		side := alongside(s)
+		sign := float64(2*(laid.Of[place]%2) - 1)
+		var pts []r3.Vec
+		for i, v := range s {
+			pts = append(pts, r3.Scale(d, r3.Add(v, r3.Scale(sign*apart, side[i]))))
+		}
+		t.Flat = append(t.Flat, knot.Path{Points: pts})
+	}
+	return t, nil
+}
+
+// doubleMoves are those of the single knot, said of pairs; the first strand of each
+// stands for both.
+func doubleMoves() []move.Move {
+	pair := func(i int) []int { return []int{i / 2 * 2, i/2*2 + 1} }
+	out := moves(0, 2)
+	for i, m := range out {
+		for k, p := range m.Passes {
+			out[i].Passes[k].Of = pair(p.Of[0])
+		}
+		out[i].Naming = [][]int{pair(m.Strand), pair(2 - m.Strand)}
+		out[i].Text = strings.ReplaceAll(m.Text, "{me}", "the pair of {strands 0}")
+		out[i].Text = strings.ToUpper(out[i].Text[:1]) + out[i].Text[1:]
+	}
+	out[0].Gate = "Both strands of the pair lie side by side, none crossed."
+	out[3].Detail = "Shape it first, pair by pair; then slide it home."
+	out[3].Gate = "No pair crosses itself; four double parts stand round the ends."
+	return out
 }

@@ -4,6 +4,7 @@ package twostrand
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
@@ -12,6 +13,31 @@ import (
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
+
+// Through is what runs through the middle of the knot.
+type Through string
+
+// Nothing, or the inner two of four strands.
+const (
+	None  Through = "none"
+	Inner Through = "inner"
+)
+
+// Choices are what may run through it.
+func (Through) Choices() []string { return []string{string(None), string(Inner)} }
+
+// Settings of a two-strand diamond.
+type Settings struct {
+	Through Through `json:"through,omitempty" typed:"through" label:"led through its middle" default:"none"`
+}
+
+// strands is how many strands such a knot takes.
+func (s Settings) strands() int {
+	if s.Through == Inner {
+		return 4
+	}
+	return 2
+}
 
 // Two-strand diamond knot (knife lanyard knot): a carrick bend with the ends
 // leaving at opposite corners; each end then goes on round the outside past the
@@ -25,14 +51,18 @@ func init() {
 		ID: "two-strand-diamond", Name: "two-strand diamond", Family: "two strands",
 		OtherNames: []string{"knife lanyard knot", "lanyard knot", "diamond knot"},
 		For:        "one knot that holds two strands together: knife lanyards, pulls, the end of a loop",
-		Schools:    []knot.School{{Field: "strands", Default: "all of them", Why: "two strands tie it; lead others past it, or tie it on the middle two"}},
-		Glyph:      "M9 2v4M15 2v4M12 5l5 4v6l-5 4-5-4V9zM7 9l10 6M17 9L7 15M11 19v3M13 19v3",
-		Repeats:    true,
-		Places:     true,
-		Settings:   struct{}{},
-		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}} },
-		Tie:        tie,
-		Sample:     knot.Sample{Line: "mount A, gap 14mm, two-strand-diamond", Cords: 1, Section: 2},
+		Schools: []knot.School{{Field: "strands", Default: "all of them", Why: "two strands tie it; lead others past it, or tie it on the middle two"},
+			{Field: "through", Default: "none", Why: "with four strands the inner two may run through its middle: the ends' side then shows a clear ring of four parts"}},
+		Glyph:    "M9 2v4M15 2v4M12 5l5 4v6l-5 4-5-4V9zM7 9l10 6M17 9L7 15M11 19v3M13 19v3",
+		Repeats:  true,
+		Places:   true,
+		Settings: Settings{},
+		Terms: func(s knot.Section) knot.Terms {
+			n := knot.Of[Settings](s).strands()
+			return knot.Terms{Takes: knot.Takes{Least: n, Most: n}, Bundles: n > 2}
+		},
+		Tie:    tie,
+		Sample: knot.Sample{Line: "mount A, gap 14mm, two-strand-diamond", Cords: 1, Section: 2},
 	})
 	knot.AddRoute(knot.Route{
 		Name: "two-strand-diamond", Family: "two strands", About: "a carrick bend, each end round the outside and up the middle",
@@ -71,57 +101,80 @@ func diamondHalf() []r3.Vec {
 
 // tie ties as many as the section counts, one under the other.
 func tie(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Strands); n != 2 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a two-strand diamond takes two", n)}
+	set := knot.Of[Settings](w.Section)
+	if n := len(w.Strands); n != set.strands() {
+		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a two-strand diamond takes two", n)}
+		switch {
+		case n == 4:
+			r.Field, r.Why = "through", "tied with 4 strands; two tie it, and the inner two may run through its middle"
+			r.Set, r.Label = Inner, "Lead the inner two through"
+		case set.Through == Inner:
+			r.Field, r.Why = "through", fmt.Sprintf("tied with %d strands; with the inner two led through it takes four", n)
+			r.Set, r.Label = None, "Lead nothing through"
+		}
+		return knot.Tied{}, r
 	}
-	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w) })
-	t.Workers = []int{0, 1}
+	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w, set.Through) })
+	t.Workers = []int{0, len(w.Strands) - 1}
 	return t, err
 }
 
 // tieOne lays the drawn-up knot between where its strands leave the way straight
-// down and where both run straight down again.
-func tieOne(w knot.Work) (knot.Tied, error) {
-	shape, err := family.Shape("two-strand diamond", diamondRoute)
+// down and where both run straight down again. The outermost strands tie it.
+func tieOne(w knot.Work, through Through) (knot.Tied, error) {
+	name, route := "two-strand diamond", diamondRoute
+	if through == Inner {
+		name, route = "through", throughRoute
+	}
+	shape, err := family.Shape(name, route)
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	d := math.Max(w.Strands[0].Diameter, w.Strands[1].Diameter)
+	d := 0.0
+	for _, l := range w.Strands {
+		d = math.Max(d, l.Diameter)
+	}
 	laid := knot.Lay(shape.Strands, d)
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order}
-	t.Moves = moves()
+	last := len(w.Strands) - 1
+	t.Moves = moves(0, last)
+	if through == Inner {
+		t.Moves = slices.Insert(t.Moves, 2, move.Move{Strand: -1, Naming: [][]int{knot.Identity(len(w.Strands))[1:last]},
+			Text: "Lead {strands 0} down through the middle of the bend, side by side.", Detail: "Before anything is drawn up.", Gate: "The bend lies round them; none of its parts runs between them."})
+	}
 	// They are laid as the route lays them, its straight ends aside; drawn up, the
 	// parts lie over one another.
-	t.Flat = make([]knot.Path, 2)
-	for i, of := range laid.Of {
-		s := diamondRoute().Strands[of]
-		t.Flat[i] = knot.Path{Points: curve.Spline(s.Route[2:len(s.Route)-2], false).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, v) }).Points}
+	for _, of := range laid.Of {
+		s := route().Strands[of].Route
+		if of < 2 {
+			s = s[2 : len(s)-2]
+		}
+		t.Flat = append(t.Flat, knot.Path{Points: curve.Spline(s, false).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, v) }).Points})
 	}
 	return t, nil
 }
 
-// moves are those of one diamond, as seen from the side of its ends. Along the bend
+// moves are those of one diamond by its two strands, as seen from the side of its ends. Along the bend
 // each strand meets the other, itself, the other four times, itself and the other.
-func moves() []move.Move {
-	by := func(me int) []move.Pass {
-		other := 1 - me
+func moves(left, right int) []move.Move {
+	by := func(me, other int) []move.Pass {
 		var out []move.Pass
 		for k, of := range []int{other, me, other, other, other, other, me, other} {
 			out = append(out, move.Pass{How: move.How(k%2 == 1), Of: []int{of}})
 		}
 		return out
 	}
-	end := func(me int) []move.Pass {
-		return []move.Pass{{How: move.Under, Of: []int{1 - me}}}
+	end := func(other int) []move.Pass {
+		return []move.Pass{{How: move.Under, Of: []int{other}}}
 	}
 	return []move.Move{
-		{Strand: 0, End: true, Text: "Lay {me} in a loop, its end leading away from you.", Detail: "Hold the loop above the knot to its length. From here on look at it from the side of its ends."},
-		{Strand: 1, End: true, Passes: by(1), Naming: [][]int{{0}},
+		{Strand: left, End: true, Text: "Lay {me} in a loop, its end leading away from you.", Detail: "Hold the loop above the knot to its length. From here on look at it from the side of its ends."},
+		{Strand: right, End: true, Passes: by(right, left), Naming: [][]int{{left}},
 			Text: "Lead {me} through it to a carrick bend: {over 0}, {above 1} itself, {over 2}, {over 3}, and on by turns.",
 			Gate: "Eight crossings, over and under by turns; the ends leave at opposite corners."},
-		{Strand: 0, End: true, Passes: end(0), Text: "Lead the end of {me} on round the outside, past the other's standing part, in {above 0} everything and up through the middle.",
+		{Strand: left, End: true, Passes: end(right), Text: "Lead the end of {me} on round the outside, past the other's standing part, in {above 0} everything and up through the middle.",
 			Gate: "It lies outside the standing part before it goes in."},
-		{Strand: 1, End: true, Passes: end(1), Text: "Do the same with the end of {me}: round the outside, past the other's standing part, in {above 0} everything, up through the same hole.",
+		{Strand: right, End: true, Passes: end(left), Text: "Do the same with the end of {me}: round the outside, past the other's standing part, in {above 0} everything, up through the same hole.",
 			Detail: "Work the slack from the loop towards the ends, strand by strand, in two or three rounds; pull hard only in the last.",
 			Gate:   "Both ends come out of the same hole; four parts stand round it."},
 	}
