@@ -226,8 +226,8 @@ func necks(w knot.Work, lines [2][]r3.Vec, length, d float64) (fall float64, leg
 		var pts []r3.Vec
 		for k := range steps { // a drop: straight down, out, round and in
 			u := float64(k) / steps
-			c1 := r3.Add(a, r3.Vec{X: side * 1.3 * wide, Y: 0.5 * fall})
-			c2 := r3.Sub(b, r3.Scale(wide, into))
+			c1 := r3.Add(a, r3.Vec{X: side * 0.25 * wide, Y: 0.4 * fall})
+			c2 := r3.Sub(b, r3.Scale(1.7*wide, into))
 			q := r3.Scale((1-u)*(1-u)*(1-u), a)
 			q = r3.Add(q, r3.Scale(3*(1-u)*(1-u)*u, c1))
 			q = r3.Add(q, r3.Scale(3*(1-u)*u*u, c2))
