@@ -144,7 +144,7 @@ func fieldsOf(t reflect.Type, key string, at []int, needed bool, only string) []
 			panic(fmt.Sprintf("knot: field %s of %s says neither typed nor label", f.Name, t))
 		}
 		field := Field{Key: key + name, Short: strings.TrimPrefix(typed, "-"), Label: f.Tag.Get("label"), Default: f.Tag.Get("default"),
-			Needed: must && f.Type != colourType, If: only, at: here, begin: f.Tag.Get("begin")}
+			Needed: must && f.Type != colourType && !(needed && f.Type.Implements(choicesType)), If: only, at: here, begin: f.Tag.Get("begin")}
 		number := func(name string) int {
 			text := f.Tag.Get(name)
 			if text == "" {

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
 	"reflect"
 	"strconv"
 
@@ -61,8 +62,40 @@ type Bead struct {
 	LengthMM float64 `json:"length_mm" typed:"long" label:"bead length" most:"500" begin:"10"`
 	WidthMM  float64 `json:"width_mm" typed:"wide" label:"bead width" most:"300" begin:"12"`
 	Colour   Colour  `json:"colour,omitempty" typed:"colour" label:"bead colour"`
+	Shape    Shape   `json:"shape,omitempty" typed:"shape" label:"bead shape"`
+	Faces    Faces   `json:"faces,omitempty" typed:"faces" label:"its face looks"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// Shape is what a bead looks like.
+type Shape string
+
+// Choices are the shapes of beads; a barrel where none is said. A letter is a cube
+// with a face.
+func (Shape) Choices() []string { return []string{"barrel", "round", "disc", "cube", "letter"} }
+
+// Faces is where the face of a bead looks, as the piece hangs.
+type Faces string
+
+// Choices are the ways; any, as where none is said, for one that looks alike all
+// round.
+func (Faces) Choices() []string { return []string{"any", "front", "back", "edge"} }
+
+// Profile is half the width of the bead as a share of its greatest, at u from -1 to
+// 1 along its hole.
+func (b Bead) Profile(u float64) float64 {
+	end := math.Min(0.96, b.HoleMM*1.25/b.WidthMM) // its mouth is a little wider than the hole
+	bulge := 2.6                                   // of a barrel
+	switch b.Shape {
+	case "round":
+		bulge = 2
+	case "disc":
+		end, bulge = math.Max(end, 0.8), 5
+	case "cube", "letter":
+		end, bulge = math.Max(end, 0.93), 12
+	}
+	return math.Sqrt(math.Max(0, 1-(1-end*end)*math.Pow(math.Abs(u), bulge)))
 }
 
 // MarshalJSON writes the bead with the fields it did not know.

@@ -30,8 +30,9 @@ type Terms struct {
 	// what it is then said to be, and WantsAt the field that decides it.
 	Wants       int
 	As, WantsAt string
-	// Hardware is set where it goes round what the piece hangs on.
-	Hardware bool
+	// Hardware is set where it goes round what the piece hangs on, HangsFree where its
+	// cords may hang on nothing.
+	Hardware, HangsFree bool
 	// Bundles is set where it draws its strands into a bundle.
 	Bundles bool
 	// BareMM is how much strand one of it leaves bare.

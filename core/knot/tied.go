@@ -97,6 +97,7 @@ type Flaw struct {
 type BeadAt struct {
 	At r3.Vec // its middle
 	Bead
+	Across bool // its hole runs across the work, not along it
 }
 
 // CoreAt is the core of a ball where it sits, mm.

@@ -32,6 +32,9 @@ type Work struct {
 	// RingMM is the radius of that wire's middle line where it is bent, 0 where
 	// it is straight.
 	RingMM float64
+	// DeepMM is how thick what it hangs on is from face to back, where that is the edge
+	// of a hole and no round wire; HoleMM is how wide what the cords go through is.
+	DeepMM, HoleMM float64
 	// Core is what a wrap goes round besides the strands: the section of a band
 	// that was folded back. The strands then end in it.
 	Core []Disc
@@ -143,7 +146,7 @@ func (w Work) key() string {
 	if w.LeftHanded {
 		text("left-handed")
 	}
-	num(float64(s.Count), float64(w.HalfKnots), w.BarMM, w.RingMM)
+	num(float64(s.Count), float64(w.HalfKnots), w.BarMM, w.RingMM, w.DeepMM, w.HoleMM)
 	k, _ := Get(s.Do)
 	for _, strands := range [2][]Strand{w.Strands, w.Own} {
 		num(float64(len(strands)))

@@ -42,7 +42,10 @@ type Purpose struct {
 	Kind     string   `json:"kind"`
 	HangsOn  Hardware `json:"hangs_on"`
 	LengthMM float64  `json:"length_mm,omitempty"`
-	Note     string   `json:"note,omitempty"`
+	// BladeMM is how far the path of a blade is from what the piece hangs on; 0 where
+	// there is none.
+	BladeMM float64 `json:"blade_mm,omitempty"`
+	Note    string  `json:"note,omitempty"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
 }
@@ -50,9 +53,12 @@ type Purpose struct {
 // Hardware is what the piece hangs on. Of a piece that hangs on none, a ball or
 // a napkin ring, the widths count for nothing.
 type Hardware struct {
-	Type    string  `json:"type" jsonschema:"enum=split-ring,enum=swivel-clip,enum=carabiner,enum=rod,enum=none"`
+	Type    string  `json:"type" jsonschema:"enum=split-ring,enum=swivel-clip,enum=carabiner,enum=bail,enum=rod,enum=hole,enum=none"`
 	InnerMM float64 `json:"inner_mm"`
-	WireMM  float64 `json:"wire_mm"`
+	// WireMM is how thick its wire is, or how much stands between a hole and the edge.
+	WireMM float64 `json:"wire_mm"`
+	// DepthMM is how thick a hole's place is, from the face to the back.
+	DepthMM float64 `json:"depth_mm,omitempty"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
 }
@@ -163,10 +169,15 @@ func (d Document) Check() Problems {
 	if len([]rune(d.Purpose.Kind)) > 60 {
 		say("purpose.kind", "is longer than 60 letters")
 	}
-	switch d.Purpose.HangsOn.Type {
-	case "split-ring", "swivel-clip", "carabiner", "rod", "none":
-	default:
-		say("purpose.hangs_on.type", "is %q; it is split-ring, swivel-clip, carabiner, rod or none", d.Purpose.HangsOn.Type)
+	fitting, known := d.Purpose.HangsOn.fitting()
+	if !known {
+		say("purpose.hangs_on.type", "is %q; it is %s", d.Purpose.HangsOn.Type, fittingNames())
+	}
+	if v := d.Purpose.HangsOn.DepthMM; fitting.Depth != "" && !(v >= 0.3 && v <= 200) {
+		say("purpose.hangs_on.depth_mm", "is %v; what a hole goes through is between 0.3 and 200 mm thick", v)
+	}
+	if v := d.Purpose.BladeMM; v != 0 && !(v >= 1 && v <= 1000) {
+		say("purpose.blade_mm", "is %v; a blade's path is between 1 and 1000 mm from its hole", v)
 	}
 	hangs := d.Purpose.HangsOn.Type != "none" // on nothing, widths count for nothing
 	if v := d.Purpose.HangsOn.InnerMM; hangs && !(v >= 2 && v <= 2000) {

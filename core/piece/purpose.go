@@ -1,14 +1,19 @@
 package piece
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Fitting is a kind of hardware that a piece can hang on.
 type Fitting struct {
 	ID   string `json:"id"`
 	Name string `json:"name"`
-	// Inner and Wire are what its two sizes are called; empty where it has none.
+	// Inner and Wire are what its sizes are called; empty where it has none.
 	Inner string `json:"inner,omitempty"`
 	Wire  string `json:"wire,omitempty"`
+	// Depth is what its thickness is called, of what is no wire.
+	Depth string `json:"depth,omitempty"`
 
 	bent bool // its wire is a ring where the cords sit
 }
@@ -17,7 +22,9 @@ var fittings = []Fitting{
 	{ID: "split-ring", Name: "a split ring", Inner: "Inner width", Wire: "Wire", bent: true},
 	{ID: "swivel-clip", Name: "a swivel clip with a flat eye", Inner: "Inner width", Wire: "Wire"},
 	{ID: "carabiner", Name: "a carabiner", Inner: "Inner width", Wire: "Wire", bent: true},
+	{ID: "bail", Name: "a bail or a fixed eye", Inner: "Inner width", Wire: "Wire", bent: true},
 	{ID: "rod", Name: "a rod or pin", Inner: "Its length", Wire: "Its thickness"},
+	{ID: "hole", Name: "a hole, as of a handle or a zip", Inner: "Width of the hole", Wire: "From the hole to the edge", Depth: "How thick it is there"},
 	{ID: "none", Name: "nothing"},
 }
 
@@ -26,13 +33,31 @@ func Fittings() []Fitting { return slices.Clone(fittings) }
 
 // Kinds lists what pieces are made for; a document may name another.
 func Kinds() []string {
-	return []string{"key-fob", "charm", "lanyard", "zip-pull", "wrist-strap", "stopper", "fist", "rope-ball", "napkin-ring"}
+	return []string{"key-fob", "charm", "lanyard", "zip-pull", "wrist-strap", "stopper", "fist", "rope-ball", "napkin-ring", "neck-cord", "tether"}
+}
+
+// fitting is the kind of the hardware.
+func (h Hardware) fitting() (Fitting, bool) {
+	i := slices.IndexFunc(fittings, func(f Fitting) bool { return f.ID == h.Type })
+	if i < 0 {
+		return Fitting{}, false
+	}
+	return fittings[i], true
+}
+
+// fittingNames lists the kinds as a sentence does.
+func fittingNames() string {
+	var ids []string
+	for _, f := range fittings {
+		ids = append(ids, f.ID)
+	}
+	return strings.Join(ids[:len(ids)-1], ", ") + " or " + ids[len(ids)-1]
 }
 
 // BendMM is the radius of the middle line of its wire where the cords sit, 0
 // where that is straight.
 func (h Hardware) BendMM() float64 {
-	if slices.ContainsFunc(fittings, func(f Fitting) bool { return f.ID == h.Type && f.bent }) {
+	if f, _ := h.fitting(); f.bent {
 		return (h.InnerMM + h.WireMM) / 2
 	}
 	return 0

@@ -310,7 +310,7 @@ func (w *walk) short(ci, n int, l Leg) {
 // crowded warns of more lark's heads than the wire holds side by side.
 func (w *walk) crowded() {
 	hw := w.d.Purpose.HangsOn
-	if hw.Type == "rod" || len(w.d.Sequence) == 0 {
+	if hw.Type == "rod" || hw.Type == "none" || len(w.d.Sequence) == 0 {
 		return
 	}
 	// On a round wire heads sit along its lower half, else side by side.

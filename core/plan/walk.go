@@ -139,7 +139,11 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if err := w.checkPlaces(path, field, places); err != nil {
 		return err
 	}
-	if w.d.Purpose.HangsOn.Type == "none" && (k.Mounts || terms.Hardware) {
+	on := w.d.Purpose.HangsOn
+	if on.Type == "none" {
+		on = piece.Hardware{Type: on.Type} // its widths count for nothing
+	}
+	if on.Type == "none" && (k.Mounts && !terms.HangsFree || terms.Hardware) {
 		return w.hangsOnNothing(path, terms)
 	}
 	own, err := w.ownLegs(path, terms)
@@ -159,7 +163,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if w.fold != nil && k.Wraps == nil && !k.Ends {
 		return problem(path, "do", "is %s after the band was folded back; gather it and finish its ends", s.Do)
 	}
-	work := knot.Work{Section: s, BarMM: w.d.Purpose.HangsOn.WireMM, RingMM: w.d.Purpose.HangsOn.BendMM(), LeftHanded: w.o.LeftHanded}
+	work := knot.Work{Section: s, BarMM: on.WireMM, RingMM: on.BendMM(), DeepMM: on.DepthMM, HoleMM: on.InnerMM, LeftHanded: w.o.LeftHanded}
 	var chosen []*leg
 	for _, p := range places {
 		chosen = append(chosen, w.hanging[p-1])

@@ -43,6 +43,12 @@ func (c *canvas) hardware(h piece.Hardware) {
 	case "split-ring":
 		pts = hoop(0)
 		c.wire(pts, h.WireMM, metal(steel))
+	case "bail": // a small hoop on a foot
+		c.wire(hoop(0.4*r), h.WireMM, metal(brass))
+		foot := -2*r - 0.4*r - h.WireMM
+		c.wire([]r3.Vec{{Y: foot + h.WireMM, Z: -0.1}, {Y: foot, Z: -0.1}, {Y: foot - 1.6*h.WireMM, Z: -0.1}}, 2.4*h.WireMM, Paint{Cord: -1, Colour: brass, Dark: 15})
+	case "hole":
+		c.handle(h)
 	case "carabiner":
 		c.wire(hoop(1.1*r), h.WireMM, metal(brass))
 	default: // a swivel clip: a flat eye, a barrel and a hook
@@ -63,6 +69,28 @@ func (c *canvas) hardware(h piece.Hardware) {
 			hook = append(hook, r3.Vec{X: 0.85 * R * cs, Y: y - 1.5*R + 1.1*R*s, Z: -0.2})
 		}
 		c.wire(hook, h.WireMM*1.1, metal(steel))
+	}
+}
+
+// handle draws the end of a handle with its hole: an eye as thick as the wood beside
+// the hole, and the handle that it ends. The cords bend over the eye's lower side.
+func (c *canvas) handle(h piece.Hardware) {
+	r := (h.InnerMM + h.WireMM) / 2
+	first := len(c.tubes)
+	var eye []r3.Vec
+	const n = 72
+	for i := 0; i <= n; i++ {
+		s, cos := math.Sincos(math.Pi + 2*math.Pi*float64(i)/n)
+		eye = append(eye, r3.Vec{X: r * s, Y: r*cos - r})
+	}
+	c.wire(eye, h.WireMM, metal(wood))
+	top := -2*r - h.WireMM/2
+	wide := h.InnerMM + 2*h.WireMM
+	c.wire([]r3.Vec{{Y: top + h.WireMM/2}, {Y: top - 0.8*wide}, {Y: top - 1.6*wide}}, wide, metal(wood))
+	for _, t := range c.tubes[first:] { // as thick as the handle is
+		for i := range t.samples {
+			t.samples[i].h = h.DepthMM / 2
+		}
 	}
 }
 
@@ -110,22 +138,24 @@ func (c *canvas) core(b knot.CoreAt) {
 
 const beech = "#c8a06a" // a bead whose colour is not said
 
-// bead draws a bead: a barrel in front of the strands that run through it.
+// bead draws a bead in front of the strands that run through it.
 func (c *canvas) bead(b knot.BeadAt) {
 	colour := string(b.Colour)
 	if colour == "" {
 		colour = beech
 	}
-	at := c.turn(b.At)
 	t := &tube{id: len(c.tubes), group: c.fresh(), paint: Paint{Cord: -1, Colour: colour}, d: b.WidthMM, metal: true, broad: true}
 	const parts = 40
 	for i := 0; i <= parts; i++ {
 		u := 2*float64(i)/parts - 1
-		// A barrel: round sides, ends as wide as a little more than the hole.
-		end := math.Min(0.96, (b.HoleMM*1.25)/b.WidthMM)
-		r := b.WidthMM / 2 * math.Sqrt(math.Max(0, 1-(1-end*end)*math.Pow(math.Abs(u), 2.6)))
-		t.samples = append(t.samples, sample{x: at.X, y: at.Y + u*b.LengthMM/2, z: at.Z, tx: 0, ty: 1, flat: 1,
-			s: c.step * 2 * t.d * float64(i), hw: r, l: r, r: r, h: r, lie: knot.Free})
+		p := sample{x: b.At.X, y: b.At.Y, z: b.At.Z, s: c.step * 2 * t.d * float64(i), hw: b.WidthMM / 2 * b.Profile(u), lie: knot.Free}
+		if b.Across {
+			p.x += u * b.LengthMM / 2
+		} else {
+			p.y += u * b.LengthMM / 2
+		}
+		t.samples = append(t.samples, p)
 	}
+	c.settle(t)
 	c.tubes = append(c.tubes, t)
 }

@@ -13,7 +13,10 @@ import (
 
 // Settings of a bead.
 type Settings struct {
-	Bead *knot.Bead `json:"bead,omitempty" needed:"yes"`
+	Beads int        `json:"beads,omitempty" typed:"beads" label:"beads in a row" default:"1" least:"1" most:"200"`
+	Bead  *knot.Bead `json:"bead,omitempty" needed:"yes"`
+	// RoomMM is the room between the knots above and below, where that is measured.
+	RoomMM float64 `json:"room_mm,omitempty" typed:"room" label:"room between the knots" most:"2000"`
 }
 
 // Beads: strands are led through the hole of a bead together.
@@ -42,13 +45,33 @@ func tieBead(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	b := *set.Bead
-	t := knot.Tied{Height: b.LengthMM, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
+	count := max(1, set.Beads)
+	long := float64(count) * b.LengthMM
+	if set.RoomMM > 0 && long > set.RoomMM {
+		fits := int(set.RoomMM / b.LengthMM)
+		r := &knot.Refused{Field: "beads", Why: fmt.Sprintf("%d beads of %g mm are %g mm long, and there is room for %g mm", count, b.LengthMM, long, set.RoomMM), Set: fits, Label: fmt.Sprintf("Put on %d", fits)}
+		if fits == 0 {
+			r.Field, r.Set, r.Label = "room_mm", math.Ceil(long), fmt.Sprintf("Leave room for %g mm", math.Ceil(long))
+		}
+		return knot.Tied{}, r
+	}
+	t := knot.Tied{Height: long, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
 	for _, at := range knot.Seats(w.Strands) {
-		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{at, {X: at.X, Y: b.LengthMM / 2, Z: at.Z}, {X: at.X, Y: b.LengthMM, Z: at.Z}}})
+		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{at, {X: at.X, Y: long / 2, Z: at.Z}, {X: at.X, Y: long, Z: at.Z}}})
 		t.Clear = math.Max(t.Clear, 0.05*w.Strands[0].Diameter)
 	}
-	t.Beads = []knot.BeadAt{{At: r3.Vec{Y: b.LengthMM / 2}, Bead: b}}
-	t.Moves = []move.Move{{Strand: -1, Text: "Put the bead on {strands 0}.", Naming: [][]int{knot.Identity(len(w.Strands))},
-		Detail: "Melt the ends together to a point, or tape them, to lead them through.", Gate: "The bead sits against the knot above and looks the way it should."}}
+	for k := range count {
+		t.Beads = append(t.Beads, knot.BeadAt{At: r3.Vec{Y: (float64(k) + 0.5) * b.LengthMM}, Bead: b})
+	}
+	what, gate := "the bead", "It sits against what is above it."
+	if count > 1 {
+		what, gate = fmt.Sprintf("%d beads", count), "They sit against one another and what is above them."
+	}
+	if b.Faces != "" && b.Faces != "any" {
+		gate += fmt.Sprintf(" Their faces look to the %s.", b.Faces)
+	}
+	t.Moves = []move.Move{{Strand: -1, Text: "Put " + what + " on {strands 0}.", Naming: [][]int{knot.Identity(len(w.Strands))},
+		Detail: "Melt the ends together to a point, or tape them, to lead them through.", Gate: gate}}
+	t.Checks = []string{fmt.Sprintf("Between the knots: {%.1fmm}, as long as what is threaded there.", long)}
 	return t, nil
 }

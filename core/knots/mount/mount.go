@@ -23,17 +23,23 @@ const (
 	LarksHeadReversed Hitch = "larks-head-reversed"
 	LaidBehind        Hitch = "laid-behind"
 	FromKnot          Hitch = "from-knot"
+	ThroughHole       Hitch = "through-hole"
+	KeptLoop          Hitch = "kept-loop"
+	SingleEnd         Hitch = "single-end"
 )
 
 // Choices are the hitches.
 func (Hitch) Choices() []string {
-	return []string{string(LarksHead), string(LarksHeadReversed), string(LaidBehind), string(FromKnot)}
+	return []string{string(LarksHead), string(LarksHeadReversed), string(ThroughHole), string(KeptLoop), string(SingleEnd), string(LaidBehind), string(FromKnot)}
 }
 
 // Settings of a mount.
 type Settings struct {
 	Cords knot.CordIDs `json:"cords,omitempty" typed:"-" label:"cords, from the left" needed:"yes"`
 	Hitch Hitch        `json:"hitch,omitempty" typed:"hitch" label:"hitch" default:"larks-head"`
+	// LoopMM is how long a kept loop is, measured inside.
+	LoopMM float64    `json:"loop_mm,omitempty" typed:"loop" label:"loop, inside" most:"2000"`
+	Bead   *knot.Bead `json:"bead,omitempty" for:"hitch=kept-loop"`
 }
 
 // Of is a section that puts cords on.
@@ -49,6 +55,10 @@ func terms(s knot.Section) knot.Terms {
 		t.Begins, t.Takes = knot.BehindStrands, knot.Takes{Least: 1}
 	case FromKnot:
 		t.Begins, t.Legs = knot.ForTheNext, 0
+	case KeptLoop:
+		t.HangsFree = true
+	case SingleEnd:
+		t.Legs = 1
 	}
 	return t
 }
@@ -70,6 +80,11 @@ func anew(hanging int, free []string) []knot.Section {
 // the wire and the bar of the fold crosses both legs. Wrong: the legs only hang
 // over the wire and the fold pulls off.
 //
+// Through a hole: each cord goes once through the hole of a handle, or over a wire,
+// with one leg in front and one behind. Kept loop: the fold stands as a loop of a
+// length, in something or free, while the knot under it is drawn up. Single end: one
+// end is hitched to the wire and the rest of the cord hangs.
+//
 // From a knot: the cords come out of a ball that is tied first; they are put on
 // nothing yet, and the ring comes last.
 //
@@ -80,7 +95,7 @@ func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "mount", Name: "mount", Family: "mounts",
 		OtherNames: []string{"larks head", "cow hitch", "lanyard hitch"},
-		For:        "putting folded cords on a ring, or behind strands that hang already, or beginning with a ball",
+		For:        "putting cords on a ring, through a hole, on a loop of their own, behind strands that hang already, or beginning with a ball",
 		Schools: []knot.School{{Field: "hitch", Default: "larks-head",
 			Why: "the bar in front hides where the legs come out and reads as the first bar of the sinnet"}},
 		Short:     []string{"m"},
@@ -169,6 +184,18 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		return tieLaidBehind(w)
 	case FromKnot:
 		return knot.Tied{Repeats: 1, Gap: 1}, nil // the ball after it ties them
+	case KeptLoop:
+		if w.BarMM == 0 {
+			return tieFree(w)
+		}
+		return tieThrough(w)
+	case ThroughHole:
+		return tieThrough(w)
+	case SingleEnd:
+		return tieSingle(w)
+	}
+	if w.DeepMM > 0 {
+		return knot.Tied{}, &knot.Refused{Field: "hitch", Why: "a lark's head is drawn up on a wire, and this is the edge of a hole", Set: string(ThroughHole), Label: "Lead the cords through the hole"}
 	}
 	// Heads sit side by side; a head is as wide as its loops.
 	type headOf struct {

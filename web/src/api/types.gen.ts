@@ -68,12 +68,14 @@ export interface Purpose {
   kind: string;
   hangs_on: Hardware;
   length_mm?: number;
+  blade_mm?: number;
   note?: string;
 }
 export interface Hardware {
-  type: "split-ring" | "swivel-clip" | "carabiner" | "rod" | "none";
+  type: "split-ring" | "swivel-clip" | "carabiner" | "bail" | "rod" | "hole" | "none";
   inner_mm: number;
   wire_mm: number;
+  depth_mm?: number;
 }
 export interface Cord {
   id: string;
@@ -311,6 +313,7 @@ export interface Fitting {
   name: string;
   inner?: string;
   wire?: string;
+  depth?: string;
 }
 export interface FistRequest {
   stuff: Stuff;
