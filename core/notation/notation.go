@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -463,19 +464,42 @@ func parsePlaces(text string) ([]int, error) {
 }
 
 // Length reads a written length in millimetres: 12, 12mm, 1.5cm, 0.3m, 2in,
-// 3/4in, 1-1/2in or 2".
+// 3/4in, 1-1/2in or 2"; 3ft, 2-1/2ft or 3', and 3ft 6-1/2in.
 func Length(text string) (float64, error) {
 	t := strings.ToLower(strings.TrimSpace(text))
-	scale := 1.0
-	for _, u := range []struct {
-		suffix string
-		mm     float64
-	}{{"mm", 1}, {"cm", 10}, {"inches", 25.4}, {"inch", 25.4}, {"in", 25.4}, {`"`, 25.4}, {"m", 1000}} {
-		if strings.HasSuffix(t, u.suffix) {
-			t, scale = strings.TrimSpace(strings.TrimSuffix(t, u.suffix)), u.mm
-			break
+	wrong := fmt.Errorf("%q is not a length; write 12mm, 1.5cm, 3/4in or 2ft 6in, up to 100 m", text)
+	if m := feetAndInches.FindStringSubmatch(t); m != nil { // the one and the other
+		feet, inches := 0.0, 0.0
+		var err error
+		if feet, err = lengthIn(m[1], "ft"); err == nil {
+			inches, err = lengthIn(m[2], "in")
 		}
+		if v := feet + inches; err == nil && v <= piece.MostMM {
+			return v, nil
+		}
+		return 0, wrong
 	}
+	m := withUnit.FindStringSubmatch(t)
+	if m == nil {
+		return 0, wrong
+	}
+	v, err := lengthIn(m[1], m[2])
+	if err != nil {
+		return 0, wrong
+	}
+	return v, nil
+}
+
+var (
+	feetAndInches = regexp.MustCompile(`^([\d./ -]+?)\s*(?:ft|feet|foot|')[ -]*([\d./ -]+?)\s*(?:inches|inch|in|")$`)
+	withUnit      = regexp.MustCompile(`^(.*?)\s*(mm|cm|m|inches|inch|in|"|ft|feet|foot|')?$`)
+	unitMM        = map[string]float64{"": 1, "mm": 1, "cm": 10, "m": 1000, "in": 25.4, "inch": 25.4, "inches": 25.4, `"`: 25.4, "ft": 304.8, "feet": 304.8, "foot": 304.8, "'": 304.8}
+)
+
+// lengthIn reads a number, whole, mixed or a fraction, of a unit, mm.
+func lengthIn(t, unit string) (float64, error) {
+	scale := unitMM[unit]
+	t = strings.TrimSpace(t)
 	whole, part, mixed := strings.Cut(strings.ReplaceAll(t, " ", "-"), "-")
 	if !mixed {
 		whole, part = "0", whole
@@ -499,7 +523,7 @@ func Length(text string) (float64, error) {
 	}
 	v := math.Round((w+p)*scale*1e6) / 1e6 // no more digits than a ruler could ever show
 	if err != nil || math.IsNaN(v) || v <= 0 || v > piece.MostMM {
-		return 0, fmt.Errorf("%q is not a length; write 12mm, 1.5cm or 3/4in, up to 100 m", text)
+		return 0, strconv.ErrRange
 	}
 	return v, nil
 }

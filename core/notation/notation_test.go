@@ -231,12 +231,13 @@ func TestRespellKeepsWhatTheLineCannotSay(t *testing.T) {
 }
 
 func TestLengthsAsTheyAreWritten(t *testing.T) {
-	for text, mm := range map[string]float64{"12": 12, "12mm": 12, "1.5cm": 15, "0.3 m": 300, "2in": 50.8, "3/4in": 19.05, "1-1/2 in": 38.1, `2"`: 50.8, "1 1/2 inches": 38.1} {
+	for text, mm := range map[string]float64{"12": 12, "12mm": 12, "1.5cm": 15, "0.3 m": 300, "2in": 50.8, "3/4in": 19.05, "1-1/2 in": 38.1, `2"`: 50.8, "1 1/2 inches": 38.1,
+		"3ft": 914.4, "2-1/2 ft": 762, "3'": 914.4, "3 feet": 914.4, `2' 6"`: 762, "2ft 6-1/2in": 774.7, "1 foot 3/4 inch": 323.85, "1-1/2 ft 3in": 533.4} {
 		if got, err := notation.Length(text); err != nil || math.Abs(got-mm) > 1e-9 {
 			t.Errorf("%q is %v, %v; want %v", text, got, err, mm)
 		}
 	}
-	for _, text := range []string{"", "mm", "-3", "0", "1/0in", "NaN", "Inf", "1e9", "3 feet", "1-2-3"} {
+	for _, text := range []string{"", "mm", "-3", "0", "1/0in", "NaN", "Inf", "1e9", "3 yards", "1-2-3", "ft", "6in 2ft", "2ft 6", "1/0ft 2in", "400ft"} {
 		if got, err := notation.Length(text); err == nil {
 			t.Errorf("%q was taken for %v", text, got)
 		}

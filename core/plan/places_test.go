@@ -32,6 +32,9 @@ func TestPlacesThatAreNotThereAreRefusedByTheMakersOwn(t *testing.T) {
 				spare.ID = "B"
 				d.Cords = append(d.Cords, spare)
 			}
+			for i := range d.Cords {
+				d.Cords[i].JoinedTo = ""
+			}
 			d.Sequence[0] = d.Sequence[0].Put("cords", []string{"A", "B"})
 			s := &d.Sequence[at]
 			if s.Strands = beyond; k.ID == "finish" {

@@ -269,8 +269,9 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	return p, nil
 }
 
-// joined refuses a cord that is fused to another one where that is not planned:
-// only the two cords of a ball are, for their joint is its core.
+// joined refuses a cord that is fused to another one where that is not planned: the
+// two cords of a ball are, for their joint is its core, and two that are folded as
+// one, where it is the fold.
 func (w *walk) joined() error {
 	for i, c := range w.d.Cords {
 		if c.JoinedTo == "" {
@@ -284,13 +285,30 @@ func (w *walk) joined() error {
 		if len(of) == 2 && slices.Contains(of, c.ID) && slices.Contains(of, c.JoinedTo) {
 			continue
 		}
+		if w.foldedAsOne(i) {
+			continue
+		}
 		at := fmt.Sprintf("cords[%d].joined_to", i)
-		ps := piece.Problems{{Path: at, Message: fmt.Sprintf("says that it is fused to cord %s; only the two cords of a ball are planned so, for their joint is its core", c.JoinedTo),
+		ps := piece.Problems{{Path: at, Message: fmt.Sprintf("says that it is fused to cord %s; that is planned of the two cords of a ball and of two that are mounted as one, where one of them is named", c.JoinedTo),
 			Fix: &Fix{Label: "Do not join them", Set: []Set{{Path: at, Value: ""}}}}}
 		w.d.Locate(ps)
 		return ps
 	}
 	return nil
+}
+
+// foldedAsOne tells whether a cord and the one that it is fused to hang as the two legs
+// of one.
+func (w *walk) foldedAsOne(ci int) bool {
+	other := w.partner(ci)
+	if other < 0 || w.fromBall() {
+		return false
+	}
+	legs := map[int]int{}
+	for _, l := range w.legs {
+		legs[l.cord]++
+	}
+	return legs[ci] == 1 && legs[other] == 1
 }
 
 func problem(path, field, format string, args ...any) error {

@@ -61,6 +61,8 @@ func doubled(d piece.Document) piece.Document {
 	out.Purpose.LengthMM *= 2
 	out.Purpose.HangsOn.InnerMM *= 2
 	out.Purpose.HangsOn.WireMM *= 2
+	out.Purpose.HangsOn.DepthMM *= 2
+	out.Purpose.BladeMM *= 2
 	out.Cords = nil
 	for _, c := range d.Cords {
 		c.Stuff.GramsPerMetre = 4 * c.Stuff.Weight()

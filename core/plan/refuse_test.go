@@ -81,19 +81,33 @@ func TestARingHoldsItsHeads(t *testing.T) {
 	}
 }
 
-// Cords are planned as fused only where they make a ball; elsewhere the join
-// would be in nobody's way and in nobody's figures.
-func TestAJoinOutsideABallIsRefused(t *testing.T) {
+// Two cords that are fused are mounted as one and hang as its two legs. Named both,
+// or fused where nothing is planned of it, they are refused, each with a way out.
+func TestFusedCordsAreOneCord(t *testing.T) {
 	d := on(2, "mount A B, square-knot 2, finish dome")
 	d.Cords = append([]piece.Cord{}, d.Cords...)
 	d.Cords[1].JoinedTo = "A"
-	_, err := plan.Make(d, plan.Options{})
-	var ps piece.Problems
-	if !errors.As(err, &ps) || ps[0].Path != "cords[1].joined_to" || ps[0].Fix == nil {
-		t.Fatalf("two cords fused on a ring: %v", err)
+	for line, path := range map[string]string{
+		"mount A B, two-strand-diamond, finish dome":                       "sequence[0].cords",
+		"mount A hitch=single-end, mount B hitch=laid-behind, finish dome": "cords[1].joined_to",
+	} {
+		d := notation.With(d, line, d.Cords...)
+		_, err := plan.Make(d, plan.Options{})
+		var ps piece.Problems
+		if !errors.As(err, &ps) || ps[0].Path != path || ps[0].Fix == nil {
+			t.Errorf("%s: %v", line, err)
+			continue
+		}
+		make1(t, apply(t, d, *ps[0].Fix), plan.Options{})
 	}
-	if got := make1(t, apply(t, d, *ps[0].Fix), plan.Options{}); got.LengthMM <= 0 {
-		t.Errorf("not joined they are %v mm long", got.LengthMM)
+	alone := make1(t, notation.With(d, "mount A, two-strand-diamond, finish dome", piece.Cord{ID: "A", Stuff: d.Cords[0].Stuff}), plan.Options{})
+	for _, left := range []bool{false, true} {
+		p := make1(t, notation.With(d, "mount A, two-strand-diamond, finish dome", d.Cords...), plan.Options{LeftHanded: left})
+		near(t, "cord of both", p.Cords[0].NeedsMM+p.Cords[1].NeedsMM, alone.Cords[0].NeedsMM, 1e-9)
+		near(t, "length", p.LengthMM, alone.LengthMM, 1e-9)
+		if !strings.Contains(p.Cords[1].Measure, "fuse it end to end with cord A") {
+			t.Errorf("cord B: %s", p.Cords[1].Measure)
+		}
 	}
 }
 

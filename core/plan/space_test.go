@@ -3,6 +3,7 @@ package plan_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"testing"
 
 	"nimblebight/core/curve"
@@ -54,7 +55,7 @@ func TestCordsDoNotPassThroughEachOther(t *testing.T) {
 						q := s.Section[k]
 						fused := q >= 0 && ends.Fuses(d.Sequence[q]) // ends that are fused meet
 						folded := q >= 0 && mounts(d.Sequence[q])    // and so do legs in their mount
-						if !fused && (s.Fold == 0 || !folded) {
+						if !fused && (s.Fold == 0 && !joined(d, s.Cord) || !folded) {
 							c.Points = append(c.Points, s.Points[k])
 						}
 					}
@@ -86,6 +87,11 @@ func TestCordsDoNotPassThroughEachOther(t *testing.T) {
 			}
 		})
 	}
+}
+
+// joined tells whether a cord is fused to another one.
+func joined(d piece.Document, cord int) bool {
+	return d.Cords[cord].JoinedTo != "" || slices.ContainsFunc(d.Cords, func(c piece.Cord) bool { return c.JoinedTo == d.Cords[cord].ID })
 }
 
 func mounts(s knot.Section) bool {

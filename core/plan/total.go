@@ -165,8 +165,11 @@ func (w *walk) cords() {
 			out.CutMM = roundUp(w.cut(l), w.o.RoundUpMM)
 			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "worker", Parts: l.parts}}
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
-			if to := c.JoinedTo; to != "" {
-				out.Measure = fmt.Sprintf("Cut {%.0fmm} and fuse it end to end with cord %s.", out.CutMM, to)
+			if to := w.partner(ci); to >= 0 && (c.JoinedTo != "" || !w.fromBall()) {
+				out.Measure = fmt.Sprintf("Cut {%.0fmm} and fuse it end to end with cord %s.", out.CutMM, w.d.Cords[to].ID)
+				if !w.fromBall() {
+					out.Measure += " The joint is the fold: pull at it before you go on."
+				}
 			}
 		case own != nil:
 			out.Role = "wrap"
@@ -247,6 +250,7 @@ func (w *walk) warn() {
 			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))
 	}
 	w.crowded()
+	w.blade()
 	if want := w.plan.WantedMM; want > 0 && len(w.legs) > 0 {
 		w.offLength(want)
 	}

@@ -224,14 +224,58 @@ func (w *walk) ownLegs(path string, t knot.Terms) ([]*leg, error) {
 	}
 	var own []*leg
 	for _, id := range t.Cords {
+		ci := w.d.CordByID(id)
+		other, err := w.joinedTo(path, t, ci)
+		if err != nil {
+			return nil, err
+		}
 		for n := range max(1, t.Legs) {
 			if w.o.LeftHanded && t.Legs == 2 { // the first leg of a mirrored cord is the right one
 				n = 1 - n
 			}
-			own = append(own, &leg{cord: w.d.CordByID(id), n: n})
+			l := &leg{cord: ci, n: n}
+			if t.Legs == 2 && other >= 0 { // each is one leg of the whole
+				l.n = 0
+				if n == 1 {
+					l.cord = other
+				}
+			}
+			own = append(own, l)
 		}
 	}
 	return own, nil
+}
+
+// joinedTo is the cord that is fused to one that is folded, -1 for none: its other
+// leg.
+func (w *walk) joinedTo(path string, t knot.Terms, ci int) (int, error) {
+	other := w.partner(ci)
+	if t.Legs != 2 || other < 0 {
+		return -1, nil
+	}
+	a, b := w.d.Cords[ci], w.d.Cords[other]
+	if slices.Contains(t.Cords, b.ID) {
+		at := path + "." + t.CordsAt
+		left := slices.DeleteFunc(slices.Clone(t.Cords), func(id string) bool { return id == b.ID })
+		if w.o.LeftHanded { // as the maker wrote them
+			slices.Reverse(left)
+		}
+		return -1, piece.Problems{{Path: at, Message: fmt.Sprintf("names cords %s and %s, which are fused to one; name one of them, the other is its second leg", a.ID, b.ID),
+			Fix: &Fix{Label: "Name cord " + a.ID + " alone", Set: []Set{{Path: at, Value: left}}}}}
+	}
+	if math.Abs(w.figures[ci].DrawnUpMM-w.figures[other].DrawnUpMM) > 0.05*w.figures[ci].DrawnUpMM {
+		return -1, problem(fmt.Sprintf("cords[%d]", other), "joined_to", "fuses cords of %.1f and %.1f mm; cords that are folded as one are of one thickness", w.figures[ci].DrawnUpMM, w.figures[other].DrawnUpMM)
+	}
+	return other, nil
+}
+
+// partner is the cord that a cord is fused to, whichever of the two says so; -1 for
+// none.
+func (w *walk) partner(ci int) int {
+	if to := w.d.Cords[ci].JoinedTo; to != "" {
+		return w.d.CordByID(to)
+	}
+	return slices.IndexFunc(w.d.Cords, func(c piece.Cord) bool { return c.JoinedTo == w.d.Cords[ci].ID })
 }
 
 // roomAbove warns where what a section needs bare above it is not there.

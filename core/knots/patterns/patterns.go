@@ -15,6 +15,12 @@ type Pattern struct {
 	Document piece.Document `json:"document"`
 }
 
+// withBlade is a piece for a knife whose blade passes so far from its hole.
+func withBlade(d piece.Document, mm float64) piece.Document {
+	d.Purpose.BladeMM = mm
+	return d
+}
+
 // All lists the pieces to start from.
 func All() []Pattern {
 	inside := piece.Legs{ShortInside: true}
@@ -74,6 +80,27 @@ func All() []Pattern {
 		{"knife-lanyard", "Knife lanyard", "One cord doubled, its loop kept long, two diamonds on its two strands.",
 			notation.With(piece.Begin("Knife lanyard", "lanyard", piece.SplitRing(20, 1.8), 98), "mount A, gap 45mm, two-strand-diamond, gap 10mm, two-strand-diamond, finish dome",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)})},
+		{"bead-knife-pull", "Knife pull with a bead", "Through a lanyard hole, a bead between two diamonds, the ends domed: hard enough to grip, bare enough at the hole to fold over.",
+			notation.With(withBlade(piece.Begin("Knife pull", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), 45), "mount A hitch=through-hole, gap 8mm, two-strand-diamond, bead hole=7mm long=10mm wide=12mm, two-strand-diamond, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)})},
+		{"snake-lanyard", "Snake lanyard through a hole", "A slim snake sinnet of two colours, the cords fused at the fold, one diamond to end it.",
+			notation.With(piece.Begin("Snake lanyard", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), "mount A hitch=through-hole, gap 10mm, snake-knot 14, two-strand-diamond, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand), JoinedTo: "A"})},
+		{"loop-pull", "Diamond pull with a kept loop", "A loop to take in anything, kept to its length, under it three diamonds.",
+			notation.With(piece.Begin("Diamond pull", "zip-pull", piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, 0), "mount A hitch=kept-loop loop=40mm, two-strand-diamond 3, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Rust)})},
+		{"neck-cord", "Pendant on a sliding neck cord", "A bail on thin cord with a knot over it, closed by a sliding pair: it opens to go over the head and shortens.",
+			notation.With(piece.Begin("Neck cord", "neck-cord", piece.Hardware{Type: "bail", InnerMM: 8, WireMM: 1.8}, 0), "mount A, long-crown-and-diamond form=short, sliding-pair max=680mm",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(2.2, piece.Lagoon)})},
+		{"pretzel-pull", "Pretzel zip pull", "Pretzel knots at gaps with a bead among them, on two colours fused to one cord.",
+			notation.With(piece.Begin("Pretzel pull", "zip-pull", piece.SplitRing(14, 1.6), 0), "mount A, gap 4mm, pretzel-knot 2 gap=5mm, bead hole=6mm long=9mm wide=11mm shape=round, pretzel-knot 4, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Rust)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Sand), JoinedTo: "A"})},
+		{"long-stopper", "Long stopper pull", "The crown-and-diamond in its long form, an overhand to end it: a grip for a bell rope or a blind.",
+			notation.With(piece.Begin("Long stopper", "stopper", piece.SplitRing(18, 2), 0), "mount A, gap 25mm, long-crown-and-diamond, gap 6mm, overhand, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Chalk), JoinedTo: "A"})},
+		{"pair-strap", "Key strap of pairs", "Two cords led in pairs through three double diamonds.",
+			notation.With(piece.Begin("Pair strap", "key-fob", piece.SplitRing(24, 2), 0), "mount A B, double-diamond 3, finish dome",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Rust)})},
 		{"crown-fob", "Crown sinnet fob", "Two cords crowned square: one colour on two sides, the other on the other two.",
 			notation.With(piece.Begin("Crown fob", "key-fob", piece.SplitRing(30, 2), 99), "mount A B, crown 12, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)})},

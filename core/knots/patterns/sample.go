@@ -25,6 +25,10 @@ func Sample(id string) (piece.Document, int, error) {
 	for i := range cords {
 		d.Cords = append(d.Cords, piece.Cord{ID: string(rune('A' + i)), Stuff: piece.Kernmantle(4, colours[i])})
 	}
+	if cords == 1 && section < len(seq) && knot.TermsOf(seq[section]).Takes.Least == 2 && knot.TermsOf(seq[section]).Takes.Most == 2 {
+		// Two strands are told apart where they are of two colours: two cords fused to one.
+		d.Cords = append(d.Cords, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, colours[1]), JoinedTo: "A"})
+	}
 	if cords < 3 {
 		d.Cords = append(d.Cords, piece.Cord{ID: "C", Stuff: piece.Kernmantle(2.2, piece.Rust)})
 	}

@@ -176,12 +176,12 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	neck := set.MaxMM/2 - toMiddle
 	fall, legs := necks(w, lines, neck, d)
-	t.Height = fall + 3*d
 	t.BareMM = neck
 	for i, line := range lines {
 		pts := slices.Clone(legs[i])
 		for _, v := range line {
 			pts = append(pts, r3.Vec{X: v.X, Y: v.Y + fall, Z: v.Z})
+			t.Height = math.Max(t.Height, v.Y+fall)
 		}
 		t.Paths = append(t.Paths, knot.Path{Points: pts, Lies: lies(len(legs[i]), len(pts))})
 	}
@@ -193,7 +193,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	t.Cautions = []string{"A cord round a neck needs a breakaway: put one in, and keep it from children and from machinery."}
 	if set.MinMM > 0 && set.MinMM < shortest-0.5 {
-		t.Warnings = append(t.Warnings, knot.Flaw{Code: "slides-no-shorter", Field: "min_mm", Set: math.Ceil(shortest), Label: fmt.Sprintf("Take {%.0fmm}", math.Ceil(shortest)),
+		t.Warnings = append(t.Warnings, knot.Flaw{Code: "slides-no-shorter", Field: "min_mm", Set: math.Ceil(shortest), Label: fmt.Sprintf("Take %g mm", math.Ceil(shortest)),
 			Says: fmt.Sprintf("It slides to {%.0fmm} and no shorter, half of the cord between its halves; {%.0fmm} is wanted.", shortest, set.MinMM)})
 	}
 	t.Moves = moves(turns, f)

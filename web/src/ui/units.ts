@@ -49,20 +49,37 @@ export function inches(mm: number, parts: number): string {
   return whole === 0 ? `${sign}${top}/${bottom}` : `${sign}${whole} ${top}/${bottom}`;
 }
 
-/** readLength reads what a maker writes; a bare number is in the maker's units. */
-export function readLength(text: string, units: Units): number | null {
-  const m = text
-    .trim()
-    .toLowerCase()
-    .match(/^(?:(\d+(?:[.,]\d+)?)(?:[\s-]+(?=\d+\/))?)?(?:(\d+)\/(\d+))?\s*(mm|cm|m|in|inch|inches|")?$/);
-  if (!m || (m[1] === undefined && m[2] === undefined)) return null;
-  const whole = m[1] === undefined ? 0 : Number(m[1].replace(",", "."));
-  const part = m[2] === undefined ? 0 : Number(m[2]) / Number(m[3]);
-  const unit = m[4] ?? (units === "inch" ? "in" : "mm");
-  const scale = { mm: 1, cm: 10, m: 1000 }[unit] ?? inch;
-  const v = (whole + part) * scale;
-  return Number.isFinite(v) && v > 0 ? v : null;
+const number = "(?:(\\d+(?:[.,]\\d+)?)(?:[\\s-]+(?=\\d+/))?)?(?:(\\d+)/(\\d+))?";
+const one = new RegExp(`^${number}\\s*(mm|cm|m|in|inch|inches|"|ft|feet|foot|')?$`);
+const feetAndInches = new RegExp(`^${number}\\s*(?:ft|feet|foot|')[\\s-]*${number}\\s*(?:in|inch|inches|")$`);
+const foot = 12 * inch;
+
+/** mixed is a whole number, a fraction or both; null for neither. */
+function mixed([whole, top, bottom]: (string | undefined)[]): number | null {
+  if (whole === undefined && top === undefined) return null;
+  return (
+    (whole === undefined ? 0 : Number(whole.replace(",", "."))) + (top === undefined ? 0 : Number(top) / Number(bottom))
+  );
 }
+
+/** readLength reads what a maker writes, feet and inches among it; a bare number is in the maker's units. */
+export function readLength(text: string, units: Units): number | null {
+  const t = text.trim().toLowerCase();
+  const both = t.match(feetAndInches);
+  if (both) {
+    const feet = mixed(both.slice(1, 4));
+    const rest = mixed(both.slice(4, 7));
+    return feet === null || rest === null ? null : positive(feet * foot + rest * inch);
+  }
+  const m = t.match(one);
+  const v = m && mixed(m.slice(1, 4));
+  if (!m || v === null) return null;
+  const unit = m[4] ?? (units === "inch" ? "in" : "mm");
+  const scale = { mm: 1, cm: 10, m: 1000, ft: foot, feet: foot, foot, "'": foot }[unit] ?? inch;
+  return positive(v * scale);
+}
+
+const positive = (v: number) => (Number.isFinite(v) && v > 0 ? v : null);
 
 /** said writes a message of the plan, its {12.3mm} in the maker's units and its {fold} as the fold of its cord. */
 export function said(message: string, units: Units, fold?: number): string {

@@ -1,8 +1,14 @@
 import { useCatalogue } from "../../api/queries";
-import type { Hardware, Purpose as PurposeOf } from "../../api/types.gen";
+import type { Fitting, Hardware, Purpose as PurposeOf } from "../../api/types.gen";
 import { Choice, Panel, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { useWork } from "../work";
+
+/** fitted is hardware of another kind: what is thick there has a size from the first. */
+function fitted(type: string, fittings: Fitting[], on: Hardware): Partial<Hardware> {
+  const deep = fittings.find((f) => f.id === type)?.depth;
+  return { type: type as Hardware["type"], depth_mm: deep ? (on.depth_mm ?? 10) : undefined };
+}
 
 /** Purpose: what it hangs on, how long it shall be. */
 export function Purpose() {
@@ -29,7 +35,7 @@ export function Purpose() {
         path="purpose.hangs_on.type"
         value={p.hangs_on.type}
         options={fittings}
-        onSet={(type) => hang({ type: type as Hardware["type"] })}
+        onSet={(type) => hang(fitted(type, fittings, p.hangs_on))}
       />
       {fitting?.inner && fitting.wire && (
         <div className="grid grid-cols-2 gap-3">
@@ -47,7 +53,26 @@ export function Purpose() {
             onSet={(v) => v && hang({ wire_mm: v })}
             fine
           />
+          {fitting.depth && (
+            <LengthInput
+              label={fitting.depth}
+              path="purpose.hangs_on.depth_mm"
+              mm={p.hangs_on.depth_mm}
+              onSet={(v) => v && hang({ depth_mm: v })}
+              fine
+            />
+          )}
         </div>
+      )}
+      {(p.kind === "lanyard" || p.blade_mm) && (
+        <LengthInput
+          label="A blade's path, from the hole"
+          path="purpose.blade_mm"
+          mm={p.blade_mm}
+          optional
+          onSet={(v) => set({ blade_mm: v })}
+          hint="Of a folding knife: how far from the hole the blade passes. Leave it empty where there is no blade. Keep it closed or sheathed while you tie."
+        />
       )}
       {plan?.heads ? (
         <p className="text-sm opacity-80">
