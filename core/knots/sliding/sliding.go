@@ -31,7 +31,7 @@ func (How) Choices() []string {
 
 // Settings of a sliding pair.
 type Settings struct {
-	MaxMM float64 `json:"max_mm,omitempty" typed:"max" label:"longest opening" most:"3000" needed:"yes"`
+	MaxMM float64 `json:"max_mm,omitempty" typed:"max" label:"longest opening" most:"3000" begin:"700" needed:"yes"`
 	MinMM float64 `json:"min_mm,omitempty" typed:"min" label:"shortest opening" most:"3000"`
 	Turns int     `json:"turns,omitempty" typed:"turns" label:"turns in each" default:"2" least:"2" most:"3"`
 	How   How     `json:"how,omitempty" typed:"how" label:"ends" default:"dome"`
@@ -61,10 +61,7 @@ func init() {
 		Settings: Settings{},
 		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}} },
 		Tie:      tie,
-		Anew: func(int, []string) []knot.Section {
-			return []knot.Section{{Do: "sliding-pair", Settings: Settings{MaxMM: 700, Turns: 2, How: "dome"}}}
-		},
-		Sample: knot.Sample{Line: "mount A, sliding-pair max=240mm", Cords: 1, Section: 1},
+		Sample:   knot.Sample{Line: "mount A, sliding-pair max=240mm", Cords: 1, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
 		Name: "sliding-pair", Family: "two strands", About: "one half: an end round the other's standing part in two full turns and out inside them",
@@ -259,7 +256,7 @@ func necks(w knot.Work, lines [2][]r3.Vec, length, d float64) (fall float64, leg
 // moves are those of both halves and the finishing of the ends.
 func moves(turns int, f finish.Finish) []move.Move {
 	count := map[int]string{2: "two", 3: "three"}[turns]
-	out := []move.Move{{Strand: -1, Naming: [][]int{{0, 1}}, Text: "Balance the hang, then lay the ends of {strands 0} past each other, side by side.", Detail: "The cord is left long enough for both halves and their ends."}}
+	out := []move.Move{{Strand: -1, Naming: [][]int{{0, 1}}, Text: "Balance the hang, then lay the ends of {strands 0} past each other, side by side.", Detail: "Each end is cut long enough for its half and for holding it."}}
 	half := func(me int) move.Move {
 		return move.Move{Strand: me, Naming: [][]int{{1 - me}}, Text: "Lead the end of {me} beside the standing part of {strands 0}, back round both in " + count + " full turns, and out inside the turns, between them and that standing part.",
 			Detail: "Draw it up snug, not hard: it must slide.", Gate: "Parallel turns on one side, one cross on the other."}
