@@ -23,6 +23,7 @@ import (
 	_ "nimblebight/core/knots/pretzel"
 	_ "nimblebight/core/knots/ropeball"
 	_ "nimblebight/core/knots/row"
+	_ "nimblebight/core/knots/runback"
 	_ "nimblebight/core/knots/sliding"
 	_ "nimblebight/core/knots/snake"
 	_ "nimblebight/core/knots/switching"

@@ -42,6 +42,10 @@ type Purpose struct {
 	Kind     string   `json:"kind"`
 	HangsOn  Hardware `json:"hangs_on"`
 	LengthMM float64  `json:"length_mm,omitempty"`
+	// EndsOn is the hardware at its far end, where there is one, and BetweenMM the
+	// length from wire to wire; 0 where the knots decide.
+	EndsOn    *Hardware `json:"ends_on,omitempty"`
+	BetweenMM float64   `json:"between_mm,omitempty"`
 	// BladeMM is how far the path of a blade is from what the piece hangs on; 0 where
 	// there is none.
 	BladeMM float64 `json:"blade_mm,omitempty"`
@@ -169,22 +173,18 @@ func (d Document) Check() Problems {
 	if len([]rune(d.Purpose.Kind)) > 60 {
 		say("purpose.kind", "is longer than 60 letters")
 	}
-	fitting, known := d.Purpose.HangsOn.fitting()
-	if !known {
-		say("purpose.hangs_on.type", "is %q; it is %s", d.Purpose.HangsOn.Type, fittingNames())
+	d.Purpose.HangsOn.check("purpose.hangs_on", say)
+	if far := d.Purpose.EndsOn; far != nil {
+		far.check("purpose.ends_on", say)
+		if far.Type == "none" || far.Type == "hole" {
+			say("purpose.ends_on.type", "is %q; strands run round a wire there, so it is a ring, a clip, a bail or a rod", far.Type)
+		}
 	}
-	if v := d.Purpose.HangsOn.DepthMM; fitting.Depth != "" && !(v >= 0.3 && v <= 200) {
-		say("purpose.hangs_on.depth_mm", "is %v; what a hole goes through is between 0.3 and 200 mm thick", v)
+	if v := d.Purpose.BetweenMM; v != 0 {
+		length("purpose.between_mm", v, 1)
 	}
 	if v := d.Purpose.BladeMM; v != 0 && !(v >= 1 && v <= 1000) {
 		say("purpose.blade_mm", "is %v; a blade's path is between 1 and 1000 mm from its hole", v)
-	}
-	hangs := d.Purpose.HangsOn.Type != "none" // on nothing, widths count for nothing
-	if v := d.Purpose.HangsOn.InnerMM; hangs && !(v >= 2 && v <= 2000) {
-		say("purpose.hangs_on.inner_mm", "is %v; an inner width is between 2 and 2000 mm", v)
-	}
-	if v := d.Purpose.HangsOn.WireMM; hangs && !(v >= 0.3 && v <= 100) {
-		say("purpose.hangs_on.wire_mm", "is %v; a wire is between 0.3 and 100 mm thick", v)
 	}
 	if d.Purpose.LengthMM != 0 {
 		length("purpose.length_mm", d.Purpose.LengthMM, 1)

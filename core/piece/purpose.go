@@ -45,6 +45,26 @@ func (h Hardware) fitting() (Fitting, bool) {
 	return fittings[i], true
 }
 
+// check says what of the hardware at a path cannot be.
+func (h Hardware) check(path string, say func(path, format string, args ...any)) {
+	fitting, known := h.fitting()
+	if !known {
+		say(path+".type", "is %q; it is %s", h.Type, fittingNames())
+	}
+	if v := h.DepthMM; fitting.Depth != "" && !(v >= 0.3 && v <= 200) {
+		say(path+".depth_mm", "is %v; what a hole goes through is between 0.3 and 200 mm thick", v)
+	}
+	if h.Type == "none" { // its widths count for nothing
+		return
+	}
+	if v := h.InnerMM; !(v >= 2 && v <= 2000) {
+		say(path+".inner_mm", "is %v; an inner width is between 2 and 2000 mm", v)
+	}
+	if v := h.WireMM; !(v >= 0.3 && v <= 100) {
+		say(path+".wire_mm", "is %v; a wire is between 0.3 and 100 mm thick", v)
+	}
+}
+
 // fittingNames lists the kinds as a sentence does.
 func fittingNames() string {
 	var ids []string

@@ -22,6 +22,10 @@ type Layout struct {
 	Beads    []knot.BeadAt
 	Cores    []knot.CoreAt
 	Hardware piece.Hardware // of type none where nothing is to be seen of it
+	// Far is the hardware at the far end, its wire's middle at FarY; of no type where
+	// there is none.
+	Far  piece.Hardware
+	FarY float64
 	// Bottom is the y of the lowest tip, mm.
 	Bottom float64
 	// Sections are the y where each begins and ends.
@@ -161,6 +165,9 @@ func (y *layouts) get() Layout {
 // layout joins the legs of each cord over its fold.
 func (w *walk) layout(bottom float64) Layout {
 	lay := Layout{Figures: w.figures, Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, Moving: -1, MovingFrom: w.movedY}
+	if len(w.runs) > 0 {
+		lay.Far, lay.FarY = *w.d.Purpose.EndsOn, w.far
+	}
 	for _, c := range w.d.Cords {
 		lay.Stuffs = append(lay.Stuffs, c.Stuff)
 	}

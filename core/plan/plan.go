@@ -259,10 +259,17 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	if err := w.joined(); err != nil {
 		return Plan{}, err
 	}
+	if err := w.runsOut(); err != nil {
+		var ps piece.Problems
+		if errors.As(err, &ps) {
+			w.d.Locate(ps)
+		}
+		return Plan{}, err
+	}
 	p := w.finish()
 	p.Notation = notation.Notate(written)
 	d.Sequence = written
-	p.Done, p.Turn = done(d, p.Warnings), bestSide(written)
+	p.Done, p.Turn = done(d, p.Warnings, len(w.hanging) == 0 && len(w.legs) > 0), bestSide(written)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)
 	}

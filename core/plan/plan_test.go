@@ -63,6 +63,13 @@ func doubled(d piece.Document) piece.Document {
 	out.Purpose.HangsOn.WireMM *= 2
 	out.Purpose.HangsOn.DepthMM *= 2
 	out.Purpose.BladeMM *= 2
+	out.Purpose.BetweenMM *= 2
+	if far := d.Purpose.EndsOn; far != nil {
+		twice := *far
+		twice.InnerMM *= 2
+		twice.WireMM *= 2
+		out.Purpose.EndsOn = &twice
+	}
 	out.Cords = nil
 	for _, c := range d.Cords {
 		c.Stuff.GramsPerMetre = 4 * c.Stuff.Weight()

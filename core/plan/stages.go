@@ -22,8 +22,8 @@ const (
 )
 
 // done are the stages that have what they need: something to work on, and no
-// warning of theirs.
-func done(d piece.Document, warnings []Warning) []Stage {
+// warning of theirs. ended is set where every strand ends in what is tied.
+func done(d piece.Document, warnings []Warning, ended bool) []Stage {
 	warned := func(of func(code string) bool) bool {
 		return slices.ContainsFunc(warnings, func(w Warning) bool { return of(w.Code) })
 	}
@@ -41,11 +41,11 @@ func done(d piece.Document, warnings []Warning) []Stage {
 		stage Stage
 		done  bool
 	}{
-		{AtPurpose, d.Purpose.LengthMM > 0 && !warned(is("mount-crowded"))},
+		{AtPurpose, d.Purpose.LengthMM+d.Purpose.BetweenMM+d.Purpose.BladeMM > 0 && !warned(is("mount-crowded", "swings-into-the-blade", "stands-stiff", "blade-too-near"))},
 		{AtStuff, len(d.Cords) > 0 && !warned(is("cord-unused"))},
 		{AtCut, len(d.Cords) > 0 && !warned(func(c string) bool { return strings.HasSuffix(c, "-short") })},
-		{AtTie, has(func(k knot.Knot) bool { return !k.Mounts && !k.Ends }) && !warned(is("length-off"))},
-		{AtFinish, has(func(k knot.Knot) bool { return k.Ends }) && !warned(is("ends-not-finished", "flame-on-natural-fibre"))},
+		{AtTie, has(func(k knot.Knot) bool { return !k.Mounts && !k.Ends }) && !warned(is("length-off", "room-between", "too-long-between"))},
+		{AtFinish, (has(func(k knot.Knot) bool { return k.Ends }) || ended && len(d.Cords) > 0) && !warned(is("ends-not-finished", "flame-on-natural-fibre"))},
 	} {
 		if s.done {
 			out = append(out, s.stage)

@@ -20,6 +20,7 @@ const looseTail = 9.0
 // finish adds up when the last section is walked.
 func (w *walk) finish() Plan {
 	p := &w.plan
+	w.hanging = slices.DeleteFunc(w.hanging, w.runOf)
 	for _, l := range w.hanging { // not ended: they hang on a little
 		d := w.thick(l)
 		tail := 0.0
@@ -41,6 +42,9 @@ func (w *walk) finish() Plan {
 		p.LengthMM = w.eye // from the wire that it hangs on
 	case w.fromBall(): // it hangs on nothing: the outside of its last strand
 		p.LengthMM = math.Max(p.LengthMM, w.y)
+	}
+	if len(w.runs) > 0 { // from wire to wire
+		p.LengthMM = w.far
 	}
 	w.cords()
 	w.warn()

@@ -48,6 +48,10 @@ type walk struct {
 	rowPlaces []int // of its strands in the whole piece; nil outside of rows
 	fold      *folded
 	bundled   bool // the section above drew the strands into a bundle
+	// runs are strands' ways to the far hardware and back, far where its wire lies.
+	runs     []doubled
+	far      float64
+	runsDone bool
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
 	size size
@@ -126,13 +130,18 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 		return w.compound(i, path, k, s)
 	case k.Fold != nil:
 		return w.foldBack(i, path, k, s)
+	case k.RunsBack != nil:
+		return w.runBack(i, path, k, s)
 	case terms.Begins == knot.ForTheNext:
 		return w.forTheNext(i, path, s, terms)
 	}
 	places, field := s.Stays()
 	places = slices.Clone(places)
 	if len(places) == 0 {
-		for p := range w.hanging {
+		for p, l := range w.hanging {
+			if k.Ends && w.runOf(l) {
+				continue // it goes on to the far end
+			}
 			places = append(places, p+1)
 		}
 	}

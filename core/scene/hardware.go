@@ -72,6 +72,19 @@ func (c *canvas) hardware(h piece.Hardware) {
 	}
 }
 
+// farHardware draws what the piece ends on, the other way up, its wire's middle at y.
+func (c *canvas) farHardware(h piece.Hardware, y float64) {
+	first := len(c.tubes)
+	c.hardware(h)
+	for _, t := range c.tubes[first:] {
+		for i := range t.samples {
+			p := &t.samples[i]
+			p.y, p.ty = y-p.y, -p.ty
+			p.l, p.r = p.r, p.l
+		}
+	}
+}
+
 // handle draws the end of a handle with its hole: an eye as thick as the wood beside
 // the hole, and the handle that it ends. The cords bend over the eye's lower side.
 func (c *canvas) handle(h piece.Hardware) {

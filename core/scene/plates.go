@@ -446,6 +446,13 @@ func (t *tile) name(l plan.Layout, v View) string {
 		text(l.Hardware.Type)
 		num(l.Hardware.InnerMM)
 		num(l.Hardware.WireMM)
+		num(l.Hardware.DepthMM)
+	}
+	if t.last && l.Far.Type != "" {
+		text(l.Far.Type)
+		num(l.Far.InnerMM)
+		num(l.Far.WireMM)
+		num(l.FarY - t.y0)
 	}
 	for _, r := range t.runs {
 		text(string(r.stuff.Make))
@@ -498,6 +505,9 @@ func (t *tile) canvas(l plan.Layout, v View) *canvas {
 	}
 	if t.first {
 		c.hardware(l.Hardware)
+	}
+	if t.last && l.Far.Type != "" {
+		c.farHardware(l.Far, l.FarY-t.y0)
 	}
 	for _, r := range t.runs {
 		c.strand(r)

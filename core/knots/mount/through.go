@@ -93,7 +93,6 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 		bottom = inner + set.LoopMM
 	}
 	t.Height = bottom
-	t.Along = float64(n) * beside
 	for i, a := range at {
 		d := w.Own[i].Diameter
 		var pts []r3.Vec
@@ -278,6 +277,5 @@ func tieSingle(w knot.Work) (knot.Tied, error) {
 		t.Moves = append(t.Moves, move.Move{Strand: i, Folded: true, Text: "Take the end of cord {cord} twice round the wire, each time under its own last turn, and draw it up.",
 			Detail: "Leave the short end as long as the finish needs; melt it or tape it.", Gate: "Both turns lie side by side, the slant over both."})
 	}
-	t.Along = wide
 	return t, nil
 }

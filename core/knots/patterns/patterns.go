@@ -21,6 +21,12 @@ func withBlade(d piece.Document, mm float64) piece.Document {
 	return d
 }
 
+// between is a piece that ends on other hardware, so far from the first.
+func between(d piece.Document, far piece.Hardware, mm float64) piece.Document {
+	d.Purpose.EndsOn, d.Purpose.BetweenMM = &far, mm
+	return d
+}
+
 // All lists the pieces to start from.
 func All() []Pattern {
 	inside := piece.Legs{ShortInside: true}
@@ -101,6 +107,9 @@ func All() []Pattern {
 		{"pair-strap", "Key strap of pairs", "Two cords led in pairs through three double diamonds.",
 			notation.With(piece.Begin("Pair strap", "key-fob", piece.SplitRing(24, 2), 0), "mount A B, double-diamond 3, finish dome",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Rust)})},
+		{"locker-tether", "Two-ended locker tether", "A ring at either end: two colours fused to one cord run to the far ring and back, and are tied over the run.",
+			notation.With(between(piece.Begin("Locker tether", "tether", piece.SplitRing(20, 2), 0), piece.SplitRing(20, 2), 150), "mount A, run-back, square-knot 11, finish singe-and-press",
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand), JoinedTo: "A"})},
 		{"crown-fob", "Crown sinnet fob", "Two cords crowned square: one colour on two sides, the other on the other two.",
 			notation.With(piece.Begin("Crown fob", "key-fob", piece.SplitRing(30, 2), 99), "mount A B, crown 12, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)})},

@@ -33,5 +33,11 @@ func Sample(id string) (piece.Document, int, error) {
 		d.Cords = append(d.Cords, piece.Cord{ID: "C", Stuff: piece.Kernmantle(2.2, piece.Rust)})
 	}
 	d.Sequence = seq
+	for _, s := range seq {
+		if of, _ := knot.Get(s.Do); of.RunsBack != nil {
+			far := d.Purpose.HangsOn
+			d.Purpose.EndsOn = &far
+		}
+	}
 	return d, section, nil
 }

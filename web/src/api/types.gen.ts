@@ -68,6 +68,8 @@ export interface Purpose {
   kind: string;
   hangs_on: Hardware;
   length_mm?: number;
+  ends_on?: Hardware;
+  between_mm?: number;
   blade_mm?: number;
   note?: string;
 }

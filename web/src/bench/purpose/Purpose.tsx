@@ -10,6 +10,81 @@ function fitted(type: string, fittings: Fitting[], on: Hardware): Partial<Hardwa
   return { type: type as Hardware["type"], depth_mm: deep ? (on.depth_mm ?? 10) : undefined };
 }
 
+/** Sizes are those of hardware, as its kind calls them. */
+function Sizes(props: { fitting?: Fitting; path: string; on: Hardware; onSet: (v: Partial<Hardware>) => void }) {
+  const { fitting, path, on, onSet } = props;
+  if (!fitting?.inner || !fitting.wire) return null;
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <LengthInput
+        label={fitting.inner}
+        path={`${path}.inner_mm`}
+        mm={on.inner_mm}
+        onSet={(v) => v && onSet({ inner_mm: v })}
+        fine
+      />
+      <LengthInput
+        label={fitting.wire}
+        path={`${path}.wire_mm`}
+        mm={on.wire_mm}
+        onSet={(v) => v && onSet({ wire_mm: v })}
+        fine
+      />
+      {fitting.depth && (
+        <LengthInput
+          label={fitting.depth}
+          path={`${path}.depth_mm`}
+          mm={on.depth_mm}
+          onSet={(v) => v && onSet({ depth_mm: v })}
+          fine
+        />
+      )}
+    </div>
+  );
+}
+
+/** FarEnd is what a piece between two pieces of hardware ends on, and how far that is from the first. */
+function FarEnd(props: { purpose: PurposeOf; fittings: Fitting[]; onSet: (v: Partial<PurposeOf>) => void }) {
+  const { purpose: p, fittings, onSet } = props;
+  const far = p.ends_on;
+  const wires = fittings.filter((f) => f.wire && !f.depth);
+  const end = (type: string) =>
+    onSet(
+      type === "none"
+        ? { ends_on: undefined, between_mm: undefined }
+        : { ends_on: { inner_mm: 20, wire_mm: 2, ...far, type: type as Hardware["type"] } },
+    );
+  return (
+    <>
+      <Choice
+        label="It ends on"
+        path="purpose.ends_on.type"
+        value={far?.type ?? "none"}
+        options={[{ id: "none", name: "nothing" }, ...wires]}
+        onSet={end}
+      />
+      {far && (
+        <>
+          <Sizes
+            fitting={fittings.find((f) => f.id === far.type)}
+            path="purpose.ends_on"
+            on={far}
+            onSet={(v) => onSet({ ends_on: { ...far, ...v } })}
+          />
+          <LengthInput
+            label="From wire to wire"
+            path="purpose.between_mm"
+            mm={p.between_mm}
+            optional
+            onSet={(v) => onSet({ between_mm: v })}
+            hint="Leave it empty if the count decides. The section run back leads the strands there and back."
+          />
+        </>
+      )}
+    </>
+  );
+}
+
 /** Purpose: what it hangs on, how long it shall be. */
 export function Purpose() {
   const { document, edit, plan } = useWork();
@@ -37,33 +112,8 @@ export function Purpose() {
         options={fittings}
         onSet={(type) => hang(fitted(type, fittings, p.hangs_on))}
       />
-      {fitting?.inner && fitting.wire && (
-        <div className="grid grid-cols-2 gap-3">
-          <LengthInput
-            label={fitting.inner}
-            path="purpose.hangs_on.inner_mm"
-            mm={p.hangs_on.inner_mm}
-            onSet={(v) => v && hang({ inner_mm: v })}
-            fine
-          />
-          <LengthInput
-            label={fitting.wire}
-            path="purpose.hangs_on.wire_mm"
-            mm={p.hangs_on.wire_mm}
-            onSet={(v) => v && hang({ wire_mm: v })}
-            fine
-          />
-          {fitting.depth && (
-            <LengthInput
-              label={fitting.depth}
-              path="purpose.hangs_on.depth_mm"
-              mm={p.hangs_on.depth_mm}
-              onSet={(v) => v && hang({ depth_mm: v })}
-              fine
-            />
-          )}
-        </div>
-      )}
+      <Sizes fitting={fitting} path="purpose.hangs_on" on={p.hangs_on} onSet={hang} />
+      {(p.kind === "tether" || p.ends_on) && <FarEnd purpose={p} fittings={fittings} onSet={set} />}
       {(p.kind === "lanyard" || p.blade_mm) && (
         <LengthInput
           label="A blade's path, from the hole"
