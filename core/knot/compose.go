@@ -30,7 +30,11 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 			for place, p := range t.Paths {
 				from, to = append(from, WayOut(out.Paths[out.Order[place]].Points)), append(to, WayIn(p.Points))
 			}
-			if high := 0.7 * Fall(from, to, strands[0].Diameter); high > 0.05*strands[0].Diameter {
+			share := 0.7
+			if n > 2 && TermsOf(w.Section).Bundles { // they pass one another on the way
+				share = 1.4
+			}
+			if high := share * Fall(from, to, strands[0].Diameter); high > 0.05*strands[0].Diameter {
 				j := Joint(from, to, high)
 				j.Part(strands)
 				out.Below(j)
@@ -98,6 +102,16 @@ func (t *Tied) Below(next Tied) {
 			pts, lies = append(pts, v), append(lies, p.lie(k, next))
 		}
 		t.Paths[i].Points, t.Paths[i].Lies = pts, lies
+	}
+	for i, p := range next.Own { // a cord of its own goes on from the one before
+		var pts []r3.Vec
+		for _, v := range p.Points {
+			pts = append(pts, down(v))
+		}
+		if i == len(t.Own) {
+			t.Own = append(t.Own, Path{})
+		}
+		t.Own[i] = Path{Points: append(slices.Clone(t.Own[i].Points), pts...)}
 	}
 	for _, b := range next.Beads {
 		b.At = down(b.At)

@@ -39,7 +39,7 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	led := func(p Path, lead1 int, d float64) Path {
 		all, done := 0.0, 0.0
 		for k, a := range t.Moves {
-			if a.Strand != lead1 {
+			if a.Strand != lead1 || a.Slack { // what takes up slack leads no strand
 				continue
 			}
 			all++

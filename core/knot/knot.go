@@ -37,6 +37,8 @@ type Knot struct {
 
 	// Repeats is set where a section takes a count.
 	Repeats bool `json:"repeats"`
+	// Counted, where it is not nil, says a count in the ways in which makers count.
+	Counted func(count int) string `json:"-"`
 	// Outside is set for what belongs to the whole piece and never stands in a
 	// repeat or a row.
 	Outside bool `json:"outside,omitempty"`

@@ -82,6 +82,9 @@ func TestMovesPassAsTheCurvePasses(t *testing.T) {
 				if seen[m.End] == nil && len(m.Passes) > 0 {
 					seen[m.End] = meetings(t, paths, m.End)
 				}
+				if m.Slack { // it goes along the strand from its beginning
+					at[m.Strand] = math.Inf(-1)
+				}
 				for k, p := range m.Passes {
 					last := at[m.Strand]
 					for _, o := range p.Of {

@@ -108,8 +108,10 @@ type Section struct {
 	Count    int     `json:"count"`
 	TopMM    float64 `json:"top_mm"` // where it begins, from the wire
 	HeightMM float64 `json:"height_mm"`
-	KnotMM   float64 `json:"knot_mm,omitempty"` // height of one of its knots
-	Use      []Use   `json:"use"`
+	// Counted says its count in the ways in which makers count it, where they differ.
+	Counted string  `json:"counted,omitempty"`
+	KnotMM  float64 `json:"knot_mm,omitempty"` // height of one of its knots
+	Use     []Use   `json:"use"`
 	// OrderAfter names the strand at each place after it, as A.1 for the first
 	// leg of cord A.
 	OrderAfter []string `json:"order_after"`

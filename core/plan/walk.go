@@ -620,6 +620,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		w.y = top
 	}
 	sec.HeightMM = bottom - top
+	if k.Counted != nil {
+		sec.Counted = k.Counted(max(1, s.Count))
+	}
 	if n := len(t.Cells); n > 1 {
 		sec.KnotMM = t.Height / float64(max(1, sec.Count))
 	}

@@ -173,9 +173,9 @@ func moves(set Settings, first int) []move.Move {
 		m := move.Move{From: from, Text: "Bring {me} home from the {from} through the half knot, by its gap " + gap + ", and on beside its face.",
 			Gate: "Both ends come out of one gap, from opposite faces."}
 		if me == b {
-			m.Detail = "These last tucks are our reading of how the knot is told. Draw both ends up gently, then work the slack round and round out of every part. Soft cord closes the small holes; firm rope keeps them."
+			m.Detail = "These last tucks are our reading of how the knot is told. Soft cord closes the small holes; firm rope keeps them."
 		}
 		add(me, m)
 	}
-	return out
+	return append(out, move.Rounds(out, 3, "the loop")...)
 }

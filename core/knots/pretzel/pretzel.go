@@ -137,7 +137,7 @@ func tieRow(w knot.Work, count int) (knot.Tied, error) {
 // moves are those of one knot that begins with the right strand.
 func moves() []move.Move {
 	const left, right = 0, 1
-	return []move.Move{
+	out := []move.Move{
 		{Strand: right, Naming: [][]int{{left}}, Passes: []move.Pass{{How: move.Under, Of: []int{left}}, {How: move.Over, Of: []int{left}}, {How: move.Over, Of: []int{right}}},
 			To: move.Right, Text: "{me} {front 0}, up beside it, and back {above 1} both standing parts; its end lies to the {to}.",
 			Detail: "Pinch it where it lies across: this is the pretzel's top."},
@@ -146,4 +146,5 @@ func moves() []move.Move {
 			Detail: "Draw both ends down by turns, then both at once.",
 			Gate:   "A small cube; from the back it looks the same."},
 	}
+	return append(out, move.Rounds(out, 1, "where it comes in")...)
 }

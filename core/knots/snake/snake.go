@@ -47,6 +47,7 @@ func init() {
 		},
 		Glyph:    "M8 2c0 3 8 3 8 6s-8 3-8 6 8 3 8 8M16 2c0 3-8 3-8 6s8 3 8 6-8 3-8 8",
 		Places:   true,
+		Counted:  counted,
 		Settings: Settings{},
 		Terms: func(knot.Section) knot.Terms {
 			return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}}
@@ -59,6 +60,18 @@ func init() {
 		Problem: snakeCell,
 		Measure: knot.PerStrand, Of: "a strand a wrap", Published: 6.03, Share: 0.05, Height: 1.13,
 	})
+}
+
+// counted says wraps as some makers count them, singly, and as others do, in pairs.
+func counted(wraps int) string {
+	switch pairs := wraps / 2; {
+	case wraps == 1:
+		return "1 wrap, half a pair"
+	case wraps%2 == 1:
+		return fmt.Sprintf("%d wraps, %d pair%s and a half", wraps, pairs, knot.Plural(pairs))
+	default:
+		return fmt.Sprintf("%d wraps, %d pair%s", wraps, pairs, knot.Plural(pairs))
+	}
 }
 
 // snakeCell is one wrap. The thread is written over two of them: down through

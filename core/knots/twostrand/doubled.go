@@ -9,6 +9,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
+	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -43,10 +44,23 @@ func throughRoute() tighten.Problem {
 
 // doubledRoute is the diamond on two pairs: the single one as it was drawn up, each
 // strand laid twice, side by side in the knot's surface.
-func doubledRoute() tighten.Problem {
-	const scale, off, far = 2.15, 0.55, 15.0
-	var out []tighten.Strand
-	for _, pts := range single() {
+func doubledRoute() tighten.Problem { return pairsRoute(0) }
+
+// accents are the accent cords, in the diameter of the pairs, with which the knot is
+// drawn up at build time.
+var accents = []float64{0.3, 0.5, 0.75}
+
+// accentRoute is the diamond on two pairs, an accent cord of a thickness between the
+// strands of the first pair.
+func accentRoute(thick float64) (string, func() tighten.Problem) {
+	return fmt.Sprintf("doubled, accent %.2f", thick), func() tighten.Problem { return pairsRoute(thick) }
+}
+
+func pairsRoute(accent float64) tighten.Problem {
+	const loose, far = 1.1, 15.0
+	scale := 2.15 + accent // as much wider as what lies beside one another
+	var out, own []tighten.Strand
+	for k, pts := range single() {
 		line := curve.Curve{Points: pts}
 		line = line.Resample(int(line.Length()/0.4) + 1)
 		for i := range line.Points {
@@ -54,6 +68,11 @@ func doubledRoute() tighten.Problem {
 		}
 		line.Points = slices.DeleteFunc(line.Points, func(v r3.Vec) bool { return math.Abs(v.Y) > far })
 		side := alongside(line.Points)
+		off := loose / 2
+		if k == 0 && accent > 0 {
+			off = loose * (1 + accent) / 2
+			own = append(own, tighten.Strand{Route: slices.Clone(line.Points), Diameter: accent})
+		}
 		for _, sign := range [2]float64{-1, 1} {
 			var route []r3.Vec
 			for i, v := range line.Points {
@@ -62,7 +81,7 @@ func doubledRoute() tighten.Problem {
 			out = append(out, tighten.Strand{Route: route, Diameter: 1})
 		}
 	}
-	return tighten.Problem{Strands: out}
+	return tighten.Problem{Strands: append(out, own...)}
 }
 
 // single is the two-strand diamond as it was drawn up. It is set when the program
@@ -117,6 +136,11 @@ func alongside(pts []r3.Vec) []r3.Vec {
 	return carried
 }
 
+// Doubled are the settings of a double diamond.
+type Doubled struct {
+	Accent knot.CordID `json:"accent,omitempty" typed:"accent" label:"accent cord"`
+}
+
 // Double diamond (lanyard on two pairs): the two-strand diamond with pairs of
 // strands led side by side.
 //
@@ -132,9 +156,16 @@ func init() {
 		Glyph:      "M8 2v4M10 2v4M14 2v4M16 2v4M12 5l6 5v4l-6 5-6-5v-4zM6 10l12 5M18 10L6 15M10 19v3M11.500 19v3M13 19v3M14.500 19v3",
 		Repeats:    true,
 		Places:     true,
-		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, Bundles: true} },
-		Tie:        tieDoubles,
-		Sample:     knot.Sample{Line: "mount A B, gap 8mm, double-diamond", Cords: 2, Section: 2},
+		Settings:   Doubled{},
+		Terms: func(s knot.Section) knot.Terms {
+			t := knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, Bundles: true}
+			if accent := knot.Of[Doubled](s).Accent; accent != "" {
+				t.Cords, t.CordsAt = []string{string(accent)}, "accent"
+			}
+			return t
+		},
+		Tie:    tieDoubles,
+		Sample: knot.Sample{Line: "mount A B, gap 8mm, double-diamond", Cords: 2, Section: 2},
 	})
 }
 
@@ -142,29 +173,72 @@ func tieDoubles(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 4 {
 		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a double diamond takes two pairs, four strands", n)}
 	}
-	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieDouble(w) })
+	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, k int) (knot.Tied, error) { return tieDouble(w, k%2 == 1) })
 	t.Workers = []int{0, 1, 2, 3}
+	if err == nil && len(t.Own) > 0 && w.Section.Count > 1 {
+		partAccent(&t, w)
+	}
 	return t, err
 }
 
-func tieDouble(w knot.Work) (knot.Tied, error) {
-	shape, err := family.Shape("doubled", doubledRoute)
-	if err != nil {
-		return knot.Tied{}, err
+// partAccent moves an accent cord clear of the pairs where it runs from one knot to
+// the next, which is laid by hand.
+func partAccent(t *knot.Tied, w knot.Work) {
+	var still []tighten.Strand
+	for i, p := range t.Paths {
+		still = append(still, tighten.Strand{Route: p.Points, Diameter: w.Strands[i].Diameter})
 	}
+	parted, _ := tighten.Part([]tighten.Strand{{Route: t.Own[0].Points, Diameter: w.Own[0].Diameter}}, still...)
+	t.Own[0] = knot.Path{Points: parted[0].Points}
+}
+
+// tieDouble ties one. An accent follows the right pair, and the left one where the
+// pairs have changed places.
+func tieDouble(w knot.Work, changed bool) (knot.Tied, error) {
 	d := 0.0
 	for _, l := range w.Strands {
 		d = math.Max(d, l.Diameter)
 	}
-	laid := knot.Lay(shape.Strands, d)
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order, Moves: doubleMoves()}
+	shape, err := pairs(w, d)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	strands := shape.Strands
+	if changed {
+		strands = nil
+		for _, pts := range shape.Strands {
+			strands = append(strands, knot.TurnRoute(pts, math.Pi))
+		}
+	}
+	laid := knot.Lay(strands, d)
+	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Moves: doubleMoves()}
+	var of, placed []int // the strand at each place, and the place of each laid one
+	for i, k := range laid.Of {
+		placed = append(placed, len(of))
+		if k < 4 {
+			of, t.Paths = append(of, k), append(t.Paths, laid.Paths[i])
+		} else {
+			t.Own = append(t.Own, laid.Paths[i])
+		}
+	}
+	for _, i := range laid.Order {
+		if laid.Of[i] < 4 {
+			t.Order = append(t.Order, placed[i])
+		}
+	}
+	if len(t.Own) > 0 {
+		with := []int{slices.Index(of, 0), slices.Index(of, 1)}
+		slices.Sort(with)
+		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: 4, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair {strands 0} and lead it with them all the way.",
+			Detail: "Its ends stay inside and are cut flush when the knot is tight.", Gate: "It lies between them all the way, on neither."})
+	}
 	single := diamondRoute().Strands // both of a pair pass what one strand passes
 	const apart = 0.1
 	for place := range 4 {
-		of := laid.Of[place] / 2
-		s := curve.Spline(single[of].Route[2:len(single[of].Route)-2], false).Points
+		route := single[of[place]/2].Route
+		s := curve.Spline(route[2:len(route)-2], false).Points
 		side := alongside(s)
-		sign := float64(2*(laid.Of[place]%2) - 1)
+		sign := float64(2*(of[place]%2) - 1)
 		var pts []r3.Vec
 		for i, v := range s {
 			pts = append(pts, r3.Scale(d, r3.Add(v, r3.Scale(sign*apart, side[i]))))
@@ -174,12 +248,30 @@ func tieDouble(w knot.Work) (knot.Tied, error) {
 	return t, nil
 }
 
+// pairs is the drawn-up knot, with an accent cord as the last strand where there is
+// one.
+func pairs(w knot.Work, d float64) (shapes.Shape, error) {
+	if len(w.Own) == 0 {
+		return family.Shape("doubled", doubledRoute)
+	}
+	const nodes = 421
+	thick, most := w.Own[0].Diameter/d, accents[len(accents)-1]
+	if thick > most {
+		label := w.Own[0].Stuff.DiameterMM * most / thick
+		label = math.Floor(10*label) / 10
+		return shapes.Shape{}, &knot.Refused{Field: "accent", Why: fmt.Sprintf("a cord of %.1f mm, too thick between strands of %.1f mm; up to %.1f mm lies flat there", w.Own[0].Diameter, d, most*d),
+			Set: []knot.CordThickness{{Cord: w.Own[0].Cord, DiameterMM: label}}, Label: fmt.Sprintf("Take a cord of %g mm", label)}
+	}
+	return family.Between(accents, thick, nodes, accentRoute)
+}
+
 // doubleMoves are those of the single knot, said of pairs; the first strand of each
 // stands for both.
 func doubleMoves() []move.Move {
 	pair := func(i int) []int { return []int{i / 2 * 2, i/2*2 + 1} }
 	out := moves(0, 2)
 	for i, m := range out {
+		out[i].Passes = slices.Clone(m.Passes)
 		for k, p := range m.Passes {
 			out[i].Passes[k].Of = pair(p.Of[0])
 		}

@@ -14,5 +14,10 @@ var family = shapes.Register(&shapes.Family{Folder: "twostrand", Problems: probl
 
 // problems are the shapes that are drawn up at build time.
 func problems() map[string]tighten.Problem {
-	return map[string]tighten.Problem{"two-strand diamond": diamondRoute(), "through": throughRoute(), "doubled": doubledRoute()}
+	out := map[string]tighten.Problem{"two-strand diamond": diamondRoute(), "through": throughRoute(), "doubled": doubledRoute()}
+	for _, a := range accents {
+		name, p := accentRoute(a)
+		out[name] = p()
+	}
+	return out
 }

@@ -167,7 +167,7 @@ func moves(left, right int) []move.Move {
 	end := func(other int) []move.Pass {
 		return []move.Pass{{How: move.Under, Of: []int{other}}}
 	}
-	return []move.Move{
+	out := []move.Move{
 		{Strand: left, End: true, Text: "Lay {me} in a loop, its end leading away from you.", Detail: "Hold the loop above the knot to its length. From here on look at it from the side of its ends."},
 		{Strand: right, End: true, Passes: by(right, left), Naming: [][]int{{left}},
 			Text: "Lead {me} through it to a carrick bend: {over 0}, {above 1} itself, {over 2}, {over 3}, and on by turns.",
@@ -175,7 +175,7 @@ func moves(left, right int) []move.Move {
 		{Strand: left, End: true, Passes: end(right), Text: "Lead the end of {me} on round the outside, past the other's standing part, in {above 0} everything and up through the middle.",
 			Gate: "It lies outside the standing part before it goes in."},
 		{Strand: right, End: true, Passes: end(left), Text: "Do the same with the end of {me}: round the outside, past the other's standing part, in {above 0} everything, up through the same hole.",
-			Detail: "Work the slack from the loop towards the ends, strand by strand, in two or three rounds; pull hard only in the last.",
-			Gate:   "Both ends come out of the same hole; four parts stand round it."},
+			Gate: "Both ends come out of the same hole; four parts stand round it."},
 	}
+	return append(out, move.Rounds(out, 3, "the loop")...)
 }

@@ -411,6 +411,7 @@ export interface PlannedSection {
   count: number;
   top_mm: number;
   height_mm: number;
+  counted?: string;
   knot_mm?: number;
   use: Use[];
   order_after: string[];

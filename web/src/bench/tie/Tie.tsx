@@ -198,6 +198,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
           Turn by hand
         </button>
       </div>
+      {planned?.counted && <p className="text-sm opacity-80">Counted: {planned.counted}.</p>}
       {planned?.shows && planned.shows.length > 0 && (
         <p className="text-sm opacity-80">
           Face: {planned.shows.map((v) => `${v.where} ${v.face}`).join(", ")}. Back:{" "}
