@@ -152,9 +152,11 @@ func (w *walk) runsOut() error {
 	}
 	least := bottom + 0.9*deep + 0.6*d // the strands part to both sides of the wire
 	w.far = least
-	if want := w.d.Purpose.BetweenMM; want > 0 && !w.stop {
-		if err := w.fitBetween(want, least); err != nil {
-			return err
+	if want := w.d.Purpose.BetweenMM; want > 0 {
+		if !w.stop {
+			if err := w.fitBetween(want, least); err != nil {
+				return err
+			}
 		}
 		w.far = math.Max(least, want)
 	}
@@ -184,7 +186,6 @@ func (w *walk) runsOut() error {
 		bend = append(bend, rise...)
 		w.putIn(r, bend)
 	}
-	w.runsDone = true
 	w.plan.LengthMM = math.Max(w.plan.LengthMM, w.far)
 	return nil
 }

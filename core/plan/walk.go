@@ -49,9 +49,8 @@ type walk struct {
 	fold      *folded
 	bundled   bool // the section above drew the strands into a bundle
 	// runs are strands' ways to the far hardware and back, far where its wire lies.
-	runs     []doubled
-	far      float64
-	runsDone bool
+	runs []doubled
+	far  float64
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
 	size size

@@ -244,15 +244,22 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		}
 		x += h.wide
 		t.Gap = math.Min(t.Gap, h.gap)
+		detail := "Fold to the wire, both legs round it and out through the fold; draw it up till the bar lies against the legs."
+		if joined(w, i) {
+			detail += " The joint lies in the bar: behind it hides, in front it shows where the colours meet."
+		}
 		t.Moves = append(t.Moves, move.Move{Strand: 2 * i, Folded: true,
 			Passes: []move.Pass{{How: move.How(flip > 0), Of: []int{2 * i}}},
 			Text:   "Fold cord {cord} at its mark and put it on by a lark's head, the bar {face 0}.",
-			Detail: "Fold to the wire, both legs round it and out through the fold; draw it up till the bar lies against the legs.",
+			Detail: detail,
 			Gate:   "The bar lies {face 0}, and both legs come out under it."})
 	}
 	t.Order = knot.Identity(len(w.Own))
 	return t, nil
 }
+
+// joined tells whether the two legs of folded cord i are of two cords fused to one.
+func joined(w knot.Work, i int) bool { return w.Own[2*i].Cord != w.Own[2*i+1].Cord }
 
 // bendRound bends what was laid on a straight wire round a ring of radius r:
 // heads then stand square on the wire wherever they sit.

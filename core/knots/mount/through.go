@@ -115,6 +115,9 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 			m.Detail = "Keep the loop {length} long inside, over a pin or a finger, while the knot under it is drawn up. " + fits
 			m.Gate = "The loop still measures {length} inside."
 		}
+		if joined(w, i) {
+			m.Detail += " The joint lies on the edge, out of sight."
+		}
 		t.Moves = append(t.Moves, m)
 	}
 	if fits != "" {

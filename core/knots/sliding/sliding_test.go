@@ -1,0 +1,88 @@
+package sliding
+
+import (
+	"errors"
+	"math"
+	"strings"
+	"testing"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+func pairOf(t *testing.T, set Settings) (knot.Tied, error) {
+	t.Helper()
+	const d = 2.0
+	l := knot.Strand{Diameter: d, Stuff: cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: d}, Figures: cord.Figures{DrawnUpMM: d, LabelMM: d, Squeeze: 1}, Dir: r3.Vec{Y: 1}}
+	a, b := l, l
+	a.At, b.At = r3.Vec{X: -1.2}, r3.Vec{X: 1.2}
+	return knot.Tie(knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{a, b}})
+}
+
+// Alone, with its ends joined outside, a half of two turns is a double overhand, and
+// takes the cord that was measured of it.
+func TestAHalfIsADoubleOverhand(t *testing.T) {
+	s, err := family.Shape("half of 2", nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	drawn := tighten.Result{Strands: []curve.Curve{{Points: s.Strands[1]}}}
+	if _, det, err := (knot.Route{}).Told(drawn); err != nil || det != 5 {
+		t.Errorf("determinant %d, a double overhand's is 5; %v", det, err)
+	}
+	if got := beyond(s.Strands[1]); math.Abs(got-20.7) > 0.2 {
+		t.Errorf("%.2f diameters of cord, others measured 20.7", got)
+	}
+}
+
+// With the halves together the opening is as long as was asked for: the way down one
+// side to the middle of the pair and up the other.
+func TestTheOpeningIsAsLongAsAsked(t *testing.T) {
+	for _, most := range []float64{240, 680, 1500} {
+		tied, err := pairOf(t, Settings{MaxMM: most, Turns: 2, How: "dome"})
+		if err != nil {
+			t.Fatal(err)
+		}
+		opening := 0.0
+		for i, p := range tied.Paths {
+			side := float64(1 - 2*i) // towards the middle
+			for k := 1; k < len(p.Points); k++ {
+				a, b := p.Points[k-1], p.Points[k]
+				if side*b.X > 0 && side*a.X <= 0 && b.Y > 0.8*tied.Height {
+					break
+				}
+				opening += r3.Norm(r3.Sub(b, a))
+			}
+		}
+		if math.Abs(opening-most) > 0.5 {
+			t.Errorf("an opening of %g mm measures %.2f", most, opening)
+		}
+		// One comes in over the other, so its way is longer by less than a diameter.
+		if math.Abs(tied.Paths[0].Length()-tied.Paths[1].Length()) > 2 {
+			t.Errorf("the halves take %.3f and %.3f mm", tied.Paths[0].Length(), tied.Paths[1].Length())
+		}
+	}
+}
+
+// What cannot be is refused with a way out: a shortest over the longest, a longest
+// that the halves alone fill; a shortest that it does not reach is warned of.
+func TestOpeningsThatCannotBe(t *testing.T) {
+	for field, set := range map[string]Settings{"min_mm": {MaxMM: 600, MinMM: 700}, "max_mm": {MaxMM: 30}} {
+		_, err := pairOf(t, set)
+		var r *knot.Refused
+		if !errors.As(err, &r) || r.Field != field || r.Set == nil {
+			t.Errorf("%+v: %v", set, err)
+		}
+	}
+	tied, err := pairOf(t, Settings{MaxMM: 600, MinMM: 200})
+	if err != nil || len(tied.Warnings) != 1 || tied.Warnings[0].Set.(float64) < 300 {
+		t.Errorf("a shortest of 200 mm: %+v, %v", tied.Warnings, err)
+	}
+	if len(tied.Cautions) == 0 || !strings.Contains(tied.Cautions[0], "breakaway") {
+		t.Errorf("no breakaway is asked for: %v", tied.Cautions)
+	}
+}
