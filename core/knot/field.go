@@ -33,7 +33,7 @@ import (
 //	begin    what a new section begins with, where that is always written
 //	least, most  bounds of a count; most also bounds a length, mm
 //	needed   set for what must be said; beside a pointer, for all in it
-//	for      on a pointer: the choice of another field without which it counts for nothing
+//	for      the choice of another field without which it counts for nothing
 
 // Side is a hand or a side: left or right. A mirror image turns it.
 type Side string
@@ -143,8 +143,12 @@ func fieldsOf(t reflect.Type, key string, at []int, needed bool, only string) []
 		if typed == "" || f.Tag.Get("label") == "" {
 			panic(fmt.Sprintf("knot: field %s of %s says neither typed nor label", f.Name, t))
 		}
+		where := only
+		if own := f.Tag.Get("for"); own != "" {
+			where = own
+		}
 		field := Field{Key: key + name, Short: strings.TrimPrefix(typed, "-"), Label: f.Tag.Get("label"), Default: f.Tag.Get("default"),
-			Needed: must && f.Type != colourType && !(needed && f.Type.Implements(choicesType)), If: only, at: here, begin: f.Tag.Get("begin")}
+			Needed: must && f.Type != colourType && !(needed && f.Type.Implements(choicesType)), If: where, at: here, begin: f.Tag.Get("begin")}
 		number := func(name string) int {
 			text := f.Tag.Get(name)
 			if text == "" {

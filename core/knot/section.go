@@ -75,6 +75,9 @@ type Shape string
 // with a face.
 func (Shape) Choices() []string { return []string{"barrel", "round", "disc", "cube", "letter"} }
 
+// RingShape is that of a ring that strands are led through; no bead has it.
+const RingShape Shape = "ring"
+
 // Faces is where the face of a bead looks, as the piece hangs.
 type Faces string
 

@@ -153,6 +153,18 @@ const beech = "#c8a06a" // a bead whose colour is not said
 
 // bead draws a bead in front of the strands that run through it.
 func (c *canvas) bead(b knot.BeadAt) {
+	if b.Shape == knot.RingShape {
+		wire := (b.WidthMM - b.HoleMM) / 2
+		var hoop []r3.Vec
+		const n = 72
+		for i := 0; i <= n; i++ {
+			s, cos := math.Sincos(2 * math.Pi * float64(i) / n)
+			r := (b.HoleMM + wire) / 2
+			hoop = append(hoop, r3.Add(b.At, r3.Vec{X: r * s, Y: r * cos}))
+		}
+		c.wire(hoop, wire, metal(string(b.Colour)))
+		return
+	}
 	colour := string(b.Colour)
 	if colour == "" {
 		colour = beech

@@ -479,6 +479,8 @@ func (t *tile) name(l plan.Layout, v View) string {
 	}
 	for _, q := range t.beads {
 		text(string(q.Colour))
+		text(string(q.Shape))
+		flag(q.Across)
 		for _, v := range []float64{q.At.X, q.At.Y, q.At.Z, q.HoleMM, q.LengthMM, q.WidthMM} {
 			num(grain(v))
 		}

@@ -38,7 +38,7 @@ type Settings struct {
 	Cords knot.CordIDs `json:"cords,omitempty" typed:"-" label:"cords, from the left" needed:"yes"`
 	Hitch Hitch        `json:"hitch,omitempty" typed:"hitch" label:"hitch" default:"larks-head"`
 	// LoopMM is how long a kept loop is, measured inside.
-	LoopMM float64    `json:"loop_mm,omitempty" typed:"loop" label:"loop, inside" most:"2000"`
+	LoopMM float64    `json:"loop_mm,omitempty" typed:"loop" label:"loop, inside" most:"2000" for:"hitch=kept-loop"`
 	Bead   *knot.Bead `json:"bead,omitempty" for:"hitch=kept-loop"`
 }
 
