@@ -255,7 +255,7 @@ func (w *walk) warn() {
 	}
 	w.crowded()
 	w.blade()
-	if want := w.plan.WantedMM; want > 0 && len(w.legs) > 0 {
+	if want := w.plan.WantedMM; want > 0 && len(w.legs) > 0 && w.d.Purpose.BetweenMM == 0 {
 		w.offLength(want)
 	}
 	for ci, c := range w.plan.Cords {

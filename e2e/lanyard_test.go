@@ -1,0 +1,38 @@
+package e2e
+
+import "testing"
+
+// A piece is made one between two rings by hand: what it ends on, how far that is, in
+// feet and inches, and the count that fits by one key.
+func TestAPieceBetweenTwoRings(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the piece is planned", long)
+	v.typeLine("mount A, run-back, square-knot 9, finish singe-and-press")
+	v.until("a run needs a far end", `document.querySelector('[data-testid="refused"]')?.textContent.includes("ends on nothing")`)
+	v.leave()
+	v.key("x")
+	v.until("X gives it one", `!document.querySelector('[data-testid="refused"]') && `+long)
+	v.goTo("/piece/1/purpose")
+	v.field("From wire to wire", `1/2 ft 2 in`)
+	v.until("it is said in millimetres", `[...document.querySelectorAll("input")].some((i) => i.value === "203.2 mm")`)
+	v.until("it is exactly as long", `document.querySelector('[data-testid="figures"] dd').textContent.includes("203 mm")`)
+	v.goTo("/piece/1/tie")
+	v.until("more would fit", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("more would fit")`)
+	v.leave()
+	v.key("x")
+	v.until("X ties as many as fit", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("more would fit") && !`+typed+`.includes("square-knot 9,")`)
+	v.goTo("/piece/1/purpose")
+	v.choose("It ends on", "none")
+	v.until("ending on nothing it is refused again", `document.querySelector('[data-testid="refused"]')?.textContent.includes("ends on nothing")`)
+}
+
+// A blade that a lanyard could reach is warned of where its path is said, and mended
+// by one key.
+func TestABladeIsAskedFor(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/17/purpose")
+	v.until("the piece is planned", long)
+	v.field("A blade's path, from the hole", "18 mm")
+	v.until("it can be reached", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("blade's path")`)
+	v.field("A blade's path, from the hole", "60")
+	v.until("far away it cannot", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("blade's path")`)
+}
