@@ -36,3 +36,20 @@ func TestABladeIsAskedFor(t *testing.T) {
 	v.field("A blade's path, from the hole", "60")
 	v.until("far away it cannot", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("blade's path")`)
 }
+
+// Two cords are fused to one by hand, and the mount then names one of them; each is
+// one leg of the whole and is cut by itself.
+func TestTwoCordsAreFused(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/stuff")
+	v.until("the piece is planned", long)
+	v.choose("Fused end to end", "B")
+	v.until("both are named", `document.querySelector('[data-testid="refused"]')?.textContent.includes("fused to one")`)
+	v.leave()
+	v.key("x")
+	v.goTo("/piece/1/tie")
+	v.until("X names one", typed+`.startsWith("mount A, ")`)
+	v.typeLine("mount A, two-strand-diamond 2, finish dome")
+	v.until("it is tied", `!document.querySelector('[data-testid="refused"]') && `+long)
+	v.goTo("/piece/1/cut")
+	v.until("each is cut and fused", `document.body.textContent.includes("fuse it end to end with cord A") && document.body.textContent.includes("fuse it end to end with cord B")`)
+}

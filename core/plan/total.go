@@ -47,6 +47,7 @@ func (w *walk) finish() Plan {
 		p.LengthMM = w.far
 	}
 	w.cords()
+	w.joints()
 	w.warn()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}
 	p.layout.sort()
@@ -171,9 +172,6 @@ func (w *walk) cords() {
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
 			if to := w.partner(ci); to >= 0 && (c.JoinedTo != "" || !w.fromBall()) {
 				out.Measure = fmt.Sprintf("Cut {%.0fmm} and fuse it end to end with cord %s.", out.CutMM, w.d.Cords[to].ID)
-				if !w.fromBall() {
-					out.Measure += " The joint is the fold: pull at it before you go on."
-				}
 			}
 		case own != nil:
 			out.Role = "wrap"
@@ -197,6 +195,16 @@ func (w *walk) cords() {
 		}
 		w.plan.WeightG += out.NeedsMM / 1000 * w.figures[ci].Weight
 		w.plan.Cords = append(w.plan.Cords, out)
+	}
+}
+
+// joints says of cords that hang as one what the whole is.
+func (w *walk) joints() {
+	for ci := range w.d.Cords {
+		if c := &w.plan.Cords[ci]; w.foldedAsOne(ci) && c.Measure != "" {
+			whole := c.CutMM + w.plan.Cords[w.partner(ci)].CutMM
+			c.Measure += fmt.Sprintf(" Together they are {%.0fmm}, and the joint is the fold: pull at it before you go on.", whole)
+		}
 	}
 }
 

@@ -98,6 +98,14 @@ export function Cut() {
             </div>
           );
         })}
+      {plan?.cords
+        .filter((c) => c.role !== "legs" && c.measure)
+        .map((c) => (
+          <div key={c.id} className="flex items-center gap-3 rounded-box border border-base-300 p-3">
+            <Swatch colour={c.colour} id={c.id} />
+            <span data-testid={`measure-${c.id}`}>{said(c.measure ?? "", units)}</span>
+          </div>
+        ))}
       <Link href={`/piece/${id}/sheet`} className="btn btn-sm self-start">
         Cut sheet to print
       </Link>

@@ -10,7 +10,7 @@ import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { diameter } from "../../ui/units";
 import { useWork } from "../work";
-import { usedCords } from "./used";
+import { fuse, fusedWith, usedCords } from "./used";
 
 export function nextId(cords: Cord[]): string {
   for (let i = 0; ; i++) {
@@ -61,6 +61,18 @@ export function Stuff() {
                 )}
               </div>
               <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
+              {document.cords.length > 1 && (
+                <Choice
+                  label="Fused end to end"
+                  path={`cords[${i}].joined_to`}
+                  value={fusedWith(document.cords, c) ?? ""}
+                  options={[
+                    { id: "", name: "to none" },
+                    ...document.cords.filter((o) => o.id !== c.id).map((o) => ({ id: o.id, name: `to cord ${o.id}` })),
+                  ]}
+                  onSet={(to) => edit((d) => ({ ...d, cords: fuse(d.cords, c.id, to) }))}
+                />
+              )}
             </li>
           );
         })}

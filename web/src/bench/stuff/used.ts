@@ -1,4 +1,4 @@
-import type { CatalogueKnot, Document, Section } from "../../api/types.gen";
+import type { CatalogueKnot, Cord, Document, Section } from "../../api/types.gen";
 
 /** usedCords are the cords that the sequence names, in its rows and brackets too. */
 export function usedCords(d: Document, knots: ReadonlyMap<string, CatalogueKnot>): Set<string> {
@@ -15,7 +15,24 @@ export function usedCords(d: Document, knots: ReadonlyMap<string, CatalogueKnot>
     }
   };
   look(d.sequence);
+  for (const c of d.cords) {
+    const other = fusedWith(d.cords, c);
+    if (other && used.has(other)) used.add(c.id); // it hangs as the other leg of that
+  }
   return used;
+}
+
+/** fusedWith is the cord that a cord is fused to end to end, whichever of the two says so. */
+export function fusedWith(cords: Cord[], c: Cord): string | undefined {
+  return c.joined_to || cords.find((o) => o.joined_to === c.id)?.id;
+}
+
+/** fuse is the cords with two of them fused, or the first by itself. */
+export function fuse(cords: Cord[], id: string, to: string): Cord[] {
+  return cords.map((c) => {
+    if (c.id === id) return { ...c, joined_to: to || undefined };
+    return c.joined_to === id || (to && c.joined_to === to) || c.id === to ? { ...c, joined_to: undefined } : c;
+  });
 }
 
 /** freeCords are the cords of the piece that the sequence does not name. */
