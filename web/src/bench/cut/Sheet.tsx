@@ -4,6 +4,7 @@ import { usePiece } from "../../api/usePiece";
 import { Still } from "../../hang/Plate";
 import { Nothing } from "../../ui/Nothing";
 import { cutTo, diameter, foldAt, length, said } from "../../ui/units";
+import { fusedWith } from "../stuff/used";
 
 /** Sheet is the cut sheet: one page for the table, on A4 or Letter. */
 export function Sheet({ id }: { id: number }) {
@@ -48,7 +49,10 @@ export function Sheet({ id }: { id: number }) {
               {plan.cords
                 .filter((c) => c.role !== "unused")
                 .map((c) => {
-                  const s = piece.document?.cords.find((k) => k.id === c.id)?.stuff;
+                  const cords = piece.document?.cords ?? [];
+                  const cord = cords.find((k) => k.id === c.id);
+                  const s = cord?.stuff;
+                  const fused = cord && fusedWith(cords, cord);
                   return (
                     <tr key={c.id} className="border-current border-b">
                       <th scope="row" className="py-1.5 text-lg">
@@ -64,7 +68,11 @@ export function Sheet({ id }: { id: number }) {
                       </td>
                       <td className="figure text-right font-bold">{cutTo(c.cut_mm, units)}</td>
                       <td className="figure text-right" data-testid={`fold-${c.id}`}>
-                        {c.fold_at_mm > 0 ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}` : "no fold"}
+                        {c.fold_at_mm > 0
+                          ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}`
+                          : fused
+                            ? `fused to ${fused}`
+                            : "no fold"}
                       </td>
                       <td className="figure text-right">{length(c.left_mm, units)}</td>
                     </tr>

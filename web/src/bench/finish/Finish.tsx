@@ -68,7 +68,13 @@ export function Finish() {
           );
         })}
       </ul>
-      {ends.length === 0 && <p>No end hangs there yet.</p>}
+      {ends.length === 0 && (
+        <p>
+          {plan?.done.includes("finish")
+            ? "Every end is finished in what is tied: how, its section says."
+            : "No end hangs there yet."}
+        </p>
+      )}
       {plan && (
         <section aria-label="Cautions" className="rounded-box border border-warning p-3">
           <h3 className="font-semibold text-warning">Cautions</h3>
