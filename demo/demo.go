@@ -75,8 +75,8 @@ func Pieces() []piece.Document {
 			c("A", four(0), piece.Legs{}), joined(c("B", four(1), piece.Legs{}), "A")), ring(20, 2), 150), "From the rack's eye to the canoe's ring."),
 		note(blade(notation.With(piece.Begin("Whittling knife pull", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), "mount A hitch=through-hole, gap 8mm, two-strand-diamond, bead hole=7mm long=10mm wide=12mm, two-strand-diamond, finish dome",
 			c("A", four(2), piece.Legs{})), 45), "Workshop knife 3: the blade folds past the hole."),
-		notation.With(piece.Begin("Starter's whistle cord", "neck-cord", piece.Hardware{Type: "bail", InnerMM: 8, WireMM: 1.8}, 0), "mount A, long-crown-and-diamond form=short, sliding-pair max=680mm",
-			c("A", four(4), piece.Legs{})),
+		notation.With(piece.Begin("Loft blind pull", "stopper", ring(18, 2), 0), "mount A, gap 25mm, long-crown-and-diamond, gap 6mm, overhand, finish singe-and-press",
+			c("A", four(0), piece.Legs{}), joined(c("B", four(2), piece.Legs{}), "A")),
 	}
 }
 
