@@ -746,8 +746,10 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 				l.rulered++
 				continue
 			}
-			to := r3.Vec{X: middle + x, Y: w.y + math.Min(0.9*math.Abs(middle+x-l.at.X), bottom-w.y), Z: 0}
 			down := r3.Vec{Y: 1}
+			to := r3.Vec{X: middle + x}
+			fall := knot.Fall([]knot.Way{{At: l.at, Dir: l.dir}}, []knot.Way{{At: to, Dir: down}}, d)
+			to.Y = w.y + math.Min(math.Max(fall, 0.9*math.Abs(to.X-l.at.X)), bottom-w.y)
 			line := append(knot.Join(l.at, to, l.dir, down), to, r3.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
 			mm := r3.Norm(r3.Sub(line[0], l.at)) + curve.Curve{Points: line}.Length()
 			l.free(i, knot.Free, line...)

@@ -42,14 +42,18 @@ func init() {
 	knot.Add(knot.Knot{
 		ID: "overhand", Name: "overhand", Family: "wraps and gathers",
 		OtherNames: []string{"overhand of the bundle", "thumb knot", "half hitch round the rest"},
-		For:        "holding a bundle together without a cord of its own",
+		For:        "holding a bundle together without a cord of its own; a stopper on one strand or two",
 		Schools: []knot.School{{Field: "of", Default: "all",
 			Why: "all together holds for good; one leg round the rest stands slimmer and can be undone"}},
 		Glyph:    "M10 2v7c0 3-5 3-5 6s3 5 7 5 7-2 7-5-5-3-5-6V2M12 13v9",
 		Places:   true,
 		Settings: Settings{},
-		Terms: func(knot.Section) knot.Terms {
-			return knot.Terms{Takes: knot.Takes{Least: 2}, Bundles: true}
+		Terms: func(s knot.Section) knot.Terms {
+			least := 1 // a stopper on one strand
+			if knot.Of[Settings](s).Of == "one-leg" {
+				least = 2
+			}
+			return knot.Terms{Takes: knot.Takes{Least: least}, Bundles: true}
 		},
 		Tie:    tieOverhand,
 		Sample: knot.Sample{Line: "mount A B, overhand of=all", Cords: 2, Section: 1},
@@ -102,10 +106,10 @@ func overhandRound(core float64) (string, func() tighten.Problem) {
 }
 
 func tieOverhand(w knot.Work) (knot.Tied, error) {
-	if len(w.Strands) < 2 {
-		return knot.Tied{}, fmt.Errorf("overhand holds two strands or more; it has %d", len(w.Strands))
-	}
 	if knot.Of[Settings](w.Section).Of == "one-leg" {
+		if len(w.Strands) < 2 {
+			return knot.Tied{}, &knot.Refused{Field: "of", Why: "tied with one leg round the rest, and there is one strand alone", Set: "all", Label: "Tie it of that strand"}
+		}
 		return tieOverhandOfOne(w)
 	}
 	s, err := family.Shape("overhand", overhandRoute)
@@ -159,6 +163,10 @@ func tieOverhand(w knot.Work) (knot.Tied, error) {
 	}
 	for i := range w.Strands {
 		t.Workers = append(t.Workers, i)
+	}
+	if len(w.Strands) == 1 {
+		t.Moves = []move.Move{{Strand: 0, Text: "Tie {me} in an overhand: round its own part and through the loop.", Detail: "A pin through the loop brings it to its place before it is drawn up.", Gate: "It sits where the stop is wanted."}}
+		return t, nil
 	}
 	t.Moves = []move.Move{{Strand: -1, Text: "Tie {strands 0} together in one overhand.", Naming: [][]int{knot.Identity(len(w.Strands))},
 		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
