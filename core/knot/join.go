@@ -30,7 +30,9 @@ func lead(from, to, dirFrom, dirTo r3.Vec, pull float64) []r3.Vec {
 		return nil
 	}
 	pull *= span
-	n := 12
+	// As many points as the line turns, five degrees for each and four for a straight one.
+	turn := angle(dirFrom, gap) + angle(gap, dirTo)
+	n := min(12, 4+int(math.Ceil(turn/(5*math.Pi/180))))
 	out := make([]r3.Vec, 0, n+1)
 	for i := 1; i <= n; i++ {
 		t := float64(i) / float64(n)
@@ -43,6 +45,9 @@ func lead(from, to, dirFrom, dirTo r3.Vec, pull float64) []r3.Vec {
 	}
 	return out
 }
+
+// angle is the angle between two vectors.
+func angle(a, b r3.Vec) float64 { return math.Atan2(r3.Norm(r3.Cross(a, b)), r3.Dot(a, b)) }
 
 // A Way is where a strand is and how it runs there, a vector of length one.
 type Way struct{ At, Dir r3.Vec }

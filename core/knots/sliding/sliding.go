@@ -61,7 +61,7 @@ func init() {
 		Settings: Settings{},
 		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}} },
 		Tie:      tie,
-		Sample:   knot.Sample{Line: "mount A, sliding-pair max=240mm", Cords: 1, Section: 1},
+		Sample:   knot.Sample{Line: "mount A, sliding-pair max=160mm", Cords: 1, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
 		Name: "sliding-pair", Family: "two strands", About: "one half: an end round the other's standing part in two full turns and out inside them",
