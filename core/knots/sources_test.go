@@ -18,20 +18,21 @@ import (
 
 // homonyms are texts that are spelt like a knot's id and are none.
 var homonyms = map[string]string{
-	"web/src/bench/stages.ts finish":  "a stage",
-	"web/src/bench/Bench.tsx finish":  "a stage",
-	"web/src/bench/work.tsx finish":   "a stage",
-	"web/src/rack/Rack.tsx finish":    "a stage",
-	"core/knot/bundle.go bead":        "a field of a section",
-	"core/plan/compound.go rows":      "a field of a section",
-	"core/piece/where.go rows":        "a field of a section",
-	"server/gen/main.go rows":         "a field of a section",
-	"core/knot/knot.go rows":          "what a section may hold",
-	"web/src/bench/tie/Tie.tsx rows":  "what a section may hold",
-	"core/piece/purpose.go rope-ball": "a kind of piece",
-	"core/plan/stages.go finish":      "a stage",
-	"core/plan/ends.go ends":          "a field of a section",
-	"web/src/api/queries.ts ends":     "the ends of a piece",
+	"web/src/bench/stages.ts finish":         "a stage",
+	"web/src/bench/Bench.tsx finish":         "a stage",
+	"web/src/bench/finish/Finish.tsx finish": "a stage",
+	"web/src/bench/work.tsx finish":          "a stage",
+	"web/src/rack/Rack.tsx finish":           "a stage",
+	"core/knot/bundle.go bead":               "a field of a section",
+	"core/plan/compound.go rows":             "a field of a section",
+	"core/piece/where.go rows":               "a field of a section",
+	"server/gen/main.go rows":                "a field of a section",
+	"core/knot/knot.go rows":                 "what a section may hold",
+	"web/src/bench/tie/Tie.tsx rows":         "what a section may hold",
+	"core/piece/purpose.go rope-ball":        "a kind of piece",
+	"core/plan/stages.go finish":             "a stage",
+	"core/plan/ends.go ends":                 "a field of a section",
+	"web/src/api/queries.ts ends":            "the ends of a piece",
 }
 
 // Nothing outside the folders of knots, the demo and the tests names a knot or a
