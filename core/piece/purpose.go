@@ -74,6 +74,15 @@ func fittingNames() string {
 	return strings.Join(ids[:len(ids)-1], ", ") + " or " + ids[len(ids)-1]
 }
 
+// DeepMM is how thick it is from the face to the back, 0 for what is a wire, whatever
+// depth stands in a document.
+func (h Hardware) DeepMM() float64 {
+	if f, _ := h.fitting(); f.Depth != "" {
+		return h.DepthMM
+	}
+	return 0
+}
+
 // BendMM is the radius of the middle line of its wire where the cords sit, 0
 // where that is straight.
 func (h Hardware) BendMM() float64 {

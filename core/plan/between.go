@@ -134,8 +134,9 @@ func over(a, b r3.Vec) []r3.Vec {
 	return out
 }
 
-// runsOut ends the runs at the far hardware and puts them into their legs. It gives
-// where the middle of that wire lies, and says whether the knots fit between.
+// runsOut ends the runs at the far hardware and puts them into their legs. It notes
+// where the middle of that wire lies, says whether the knots fit between, and fails
+// where not one does.
 func (w *walk) runsOut() error {
 	if len(w.runs) == 0 {
 		return nil
@@ -147,9 +148,6 @@ func (w *walk) runsOut() error {
 		d = math.Max(d, w.thick(r.of))
 	}
 	deep := far.WireMM/2 + d/2
-	if far.DepthMM > 0 {
-		deep = far.DepthMM/2 + d/2
-	}
 	least := bottom + 0.9*deep + 0.6*d // the strands part to both sides of the wire
 	w.far = least
 	if want := w.d.Purpose.BetweenMM; want > 0 {
@@ -186,7 +184,6 @@ func (w *walk) runsOut() error {
 		bend = append(bend, rise...)
 		w.putIn(r, bend)
 	}
-	w.plan.LengthMM = math.Max(w.plan.LengthMM, w.far)
 	return nil
 }
 

@@ -31,15 +31,15 @@ func (w *walk) blade() {
 	for _, l := range w.legs {
 		d = math.Max(d, w.thick(l))
 	}
-	least := w.d.Purpose.HangsOn.DepthMM/2 + 2*d
+	least := w.d.Purpose.HangsOn.DeepMM()/2 + 2*d
 	name := strings.ReplaceAll(s.Do, "-", " ")
 	switch most := path - d; {
 	case least > most:
-		w.say("blade-too-near", first, nil, "The blade's path is {%.0fmm} from the hole; cord that bends over a handle {%.0fmm} thick needs {%.0fmm}, so whatever hangs there can reach the path. Take thinner cord, or close the blade over a bare loop.", path, w.d.Purpose.HangsOn.DepthMM, least+d)
+		w.say("blade-too-near", first, nil, "The blade's path is {%.0fmm} from the hole; cord that bends over a handle {%.0fmm} thick needs {%.0fmm}, so whatever hangs there can reach the path. Take thinner cord, or close the blade over a bare loop.", path, w.d.Purpose.HangsOn.DeepMM(), least+d)
 	case bare > most:
 		w.say("swings-into-the-blade", first, w.bareFix(first, bare, most), "The %s begins {%.0fmm} from the hole and can swing into the blade's path at {%.0fmm}; it should begin within {%.0fmm}.", name, bare, path, most)
 	case bare < least:
-		w.say("stands-stiff", first, w.bareFix(first, bare, math.Ceil(least)), "The %s begins {%.0fmm} from the hole and stands stiff: over a handle {%.0fmm} thick the cord needs {%.0fmm} to bend.", name, bare, w.d.Purpose.HangsOn.DepthMM, least)
+		w.say("stands-stiff", first, w.bareFix(first, bare, math.Ceil(least)), "The %s begins {%.0fmm} from the hole and stands stiff: over a handle {%.0fmm} thick the cord needs {%.0fmm} to bend.", name, bare, w.d.Purpose.HangsOn.DeepMM(), least)
 	}
 	w.plan.Checks = append(w.plan.Checks, Check{"blade", first, "Open and close the blade: nothing hard reaches its path, and the lanyard bends over the handle."})
 	w.plan.Cautions = append(w.plan.Cautions, "Keep the blade closed or sheathed while you tie.")

@@ -80,3 +80,13 @@ func TestABladeIsKeptClear(t *testing.T) {
 		t.Errorf("without a blade: %+v, %v", p.Warnings, err)
 	}
 }
+
+// A depth that was left in a document counts for nothing on a ring.
+func TestARingHasNoDepth(t *testing.T) {
+	d := on(1, "mount A, two-strand-diamond, finish dome")
+	plain := make1(t, d, plan.Options{})
+	d.Purpose.HangsOn.DepthMM = 12
+	if deep := make1(t, d, plan.Options{}); deep.LengthMM != plain.LengthMM {
+		t.Errorf("%.3f mm long on a ring, %.3f on one that says a depth", plain.LengthMM, deep.LengthMM)
+	}
+}

@@ -171,7 +171,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if w.fold != nil && k.Wraps == nil && !k.Ends {
 		return problem(path, "do", "is %s after the band was folded back; gather it and finish its ends", s.Do)
 	}
-	work := knot.Work{Section: s, BarMM: on.WireMM, RingMM: on.BendMM(), DeepMM: on.DepthMM, HoleMM: on.InnerMM, LeftHanded: w.o.LeftHanded}
+	work := knot.Work{Section: s, BarMM: on.WireMM, RingMM: on.BendMM(), DeepMM: on.DeepMM(), HoleMM: on.InnerMM, LeftHanded: w.o.LeftHanded}
 	var chosen []*leg
 	for _, p := range places {
 		chosen = append(chosen, w.hanging[p-1])

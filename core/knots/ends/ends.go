@@ -72,17 +72,23 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 		t.Height = max(t.Height, leave)
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
-	t.Moves = endActions(f)
-	for i, l := range w.Strands {
+	t.Moves = Moves(f)
+	t.Warnings = Burns(f, w.Strands)
+	return t, nil
+}
+
+// Burns warns where a flame is chosen, by the field how, for strands that burn instead
+// of melting.
+func Burns(f finish.Finish, strands []knot.Strand) []knot.Flaw {
+	for i, l := range strands {
 		if f.Flame && !f.Suits(l.Stuff) {
 			instead, _ := finish.Get(finish.Instead(l.Stuff))
-			t.Warnings = append(t.Warnings, knot.Flaw{Code: "flame-on-natural-fibre", Strand: i,
+			return []knot.Flaw{{Code: "flame-on-natural-fibre", Strand: i,
 				Says:  fmt.Sprintf("Cord {cord} is %s: it burns, it does not melt, so it cannot be finished by %s.", l.Stuff.Material, f.Name),
-				Field: "how", Set: instead.ID, Label: "Use " + instead.Name + " instead"})
-			break
+				Field: "how", Set: instead.ID, Label: "Use " + instead.Name + " instead"}}
 		}
 	}
-	return t, nil
+	return nil
 }
 
 // tieFused bows two ends out to a loop and joins them at its far end, where it
@@ -109,11 +115,12 @@ func tieFused(w knot.Work, f finish.Finish) (knot.Tied, error) {
 		}
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
-	t.Moves = endActions(f)
+	t.Moves = Moves(f)
 	return t, nil
 }
 
-func endActions(f finish.Finish) []move.Move {
+// Moves are those of a finish.
+func Moves(f finish.Finish) []move.Move {
 	var out []move.Move
 	for i, s := range f.Steps {
 		a := move.Move{Strand: -1, Text: s}

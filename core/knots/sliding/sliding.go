@@ -9,6 +9,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ends"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
@@ -18,11 +19,11 @@ import (
 // How is how its two ends are finished, of package finish.
 type How string
 
-// Choices are the finishes that stand by themselves beside a cord.
+// Choices are the finishes of one end by itself.
 func (How) Choices() []string {
 	var out []string
 	for _, f := range finish.All() {
-		if f.Together == 0 && !f.WantsLength {
+		if f.Together == 0 {
 			out = append(out, f.ID)
 		}
 	}
@@ -189,6 +190,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		"Drawn together they show four parallel parts on one side and two crosses on the other.",
 	}
 	t.Cautions = []string{"A cord round a neck needs a breakaway: put one in, and keep it from children and from machinery."}
+	t.Warnings = ends.Burns(f, w.Strands)
 	if set.MinMM > 0 && set.MinMM < shortest-0.5 {
 		t.Warnings = append(t.Warnings, knot.Flaw{Code: "slides-no-shorter", Field: "min_mm", Set: math.Ceil(shortest), Label: fmt.Sprintf("Take %g mm", math.Ceil(shortest)),
 			Says: fmt.Sprintf("It slides to {%.0fmm} and no shorter, half of the cord between its halves; {%.0fmm} is wanted.", shortest, set.MinMM)})
@@ -264,13 +266,5 @@ func moves(turns int, f finish.Finish) []move.Move {
 	first, second := half(0), half(1)
 	second.Detail = "At its mirror place, by the same hand: turn the work half round and do as before."
 	second.Gate = "Drawn together: four parallel parts on one side, two crosses on the other."
-	out = append(out, first, second)
-	for i, s := range f.Steps {
-		m := move.Move{Strand: -1, Text: s}
-		if i == 0 {
-			m.Detail = f.Note
-		}
-		out = append(out, m)
-	}
-	return out
+	return append(append(out, first, second), ends.Moves(f)...)
 }

@@ -3,6 +3,7 @@ package sliding
 import (
 	"errors"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -84,5 +85,24 @@ func TestOpeningsThatCannotBe(t *testing.T) {
 	}
 	if len(tied.Cautions) == 0 || !strings.Contains(tied.Cautions[0], "breakaway") {
 		t.Errorf("no breakaway is asked for: %v", tied.Cautions)
+	}
+}
+
+// Cotton burns: its ends are not melted beside the neck, and another finish is offered
+// that the knot takes.
+func TestCottonEndsAreNotMelted(t *testing.T) {
+	l := knot.Strand{Diameter: 2, Stuff: cord.Stuff{Make: "single-strand", Material: "cotton", DiameterMM: 2}, Figures: cord.Figures{DrawnUpMM: 2, LabelMM: 2, Squeeze: 1}, Dir: r3.Vec{Y: 1}}
+	set := Settings{MaxMM: 600, How: "dome"}
+	tied, err := knot.Tie(knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{l, l}})
+	if err != nil || len(tied.Warnings) != 1 || tied.Warnings[0].Code != "flame-on-natural-fibre" {
+		t.Fatalf("cotton ends domed: %+v, %v", tied.Warnings, err)
+	}
+	set.How = How(tied.Warnings[0].Set.(string))
+	if !slices.Contains(set.How.Choices(), string(set.How)) {
+		t.Errorf("%q is offered and cannot be chosen", set.How)
+	}
+	tied, err = knot.Tie(knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{l, l}})
+	if err != nil || len(tied.Warnings) != 0 || tied.Flame {
+		t.Errorf("with what is offered: %+v, flame %v, %v", tied.Warnings, tied.Flame, err)
 	}
 }

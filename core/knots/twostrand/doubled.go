@@ -229,7 +229,7 @@ func tieDouble(w knot.Work, changed bool) (knot.Tied, error) {
 	if len(t.Own) > 0 {
 		with := []int{slices.Index(of, 0), slices.Index(of, 1)}
 		slices.Sort(with)
-		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: 4, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair {strands 0} and lead it with them all the way.",
+		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: 4, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair of {strands 0} and lead it with them all the way.",
 			Detail: "Its ends stay inside and are cut flush when the knot is tight.", Gate: "It lies between them all the way, on neither."})
 	}
 	single := diamondRoute().Strands // both of a pair pass what one strand passes
