@@ -227,16 +227,6 @@ func (w *walk) putIn(r doubled, bend []r3.Vec) {
 func (w *walk) fitBetween(want, needs float64) error {
 	n, j := w.longest()
 	off := want - needs // bare, or too much where it is negative
-	fix := func(count int) *Fix {
-		if j < 0 || count < 1 || count == n {
-			return nil
-		}
-		sets := []Set{{Path: fmt.Sprintf("sequence[%d].count", j), Value: count}}
-		if w.written[j].FitMM != 0 {
-			sets = append(sets, Set{Path: fmt.Sprintf("sequence[%d].fit_mm", j), Value: 0})
-		}
-		return &Fix{Label: fmt.Sprintf("Tie %d instead of %d", count, n), Set: sets}
-	}
 	each := 0.0
 	if n > 0 {
 		each = w.plan.Sections[j].KnotMM
@@ -248,12 +238,12 @@ func (w *walk) fitBetween(want, needs float64) error {
 			Fix: &Fix{Label: fmt.Sprintf("Make it %g mm", long), Set: []Set{{Path: "purpose.between_mm", Value: long}}}}}
 	case off < -0.05:
 		less := int(math.Ceil(-off/each - 1e-9))
-		w.say("too-long-between", j, fix(n-less), "%d knots are {%.1fmm} too long between both wires.", n, -off)
+		w.say("too-long-between", j, w.tieInstead(j, n-less), "%d knots are {%.1fmm} too long between both wires.", n, -off)
 	case n > 0 && off >= each:
-		w.say("room-between", j, fix(n+int(off/each)), "%d knots leave {%.1fmm} bare before the far end; %d more would fit.", n, off, int(off/each))
+		w.say("room-between", j, w.tieInstead(j, n+int(off/each)), "%d knots leave {%.1fmm} bare before the far end; %d more would fit.", n, off, int(off/each))
 	case off > 0.5:
-		w.plan.Checks = append(w.plan.Checks, Check{"between", max(0, j), fmt.Sprintf("{%.1fmm} are left before the far end: push the knots up evenly, or let that gap show.", off)})
+		w.plan.Checks = append(w.plan.Checks, Check{"between", j, fmt.Sprintf("{%.1fmm} are left before the far end: push the knots up evenly, or let that gap show.", off)})
 	}
-	w.plan.Checks = append(w.plan.Checks, Check{"between", max(0, j), fmt.Sprintf("From wire to wire it measures {%.0fmm}.", want)})
+	w.plan.Checks = append(w.plan.Checks, Check{"between", j, fmt.Sprintf("From wire to wire it measures {%.0fmm}.", want)})
 	return nil
 }

@@ -133,7 +133,7 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 		} else if n, j := w.longest(); n > 0 {
 			each := w.plan.Sections[j].KnotMM
 			more := int(math.Ceil(2 * (math.Max(least, inner) - most) / each))
-			p.Fix = &Fix{Label: fmt.Sprintf("Tie %d instead of %d", n+more, n), Set: []Set{{Path: fmt.Sprintf("sequence[%d].count", j), Value: n + more}}}
+			p.Fix = w.tieInstead(j, n+more)
 		}
 		return piece.Problems{p}
 	}

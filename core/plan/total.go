@@ -350,6 +350,15 @@ func (w *walk) crowded() {
 	}
 }
 
+// tieInstead is another count for a section of the sequence.
+func (w *walk) tieInstead(section, count int) *Fix {
+	sets := []Set{{Path: fmt.Sprintf("sequence[%d].count", section), Value: count}}
+	if w.written[section].FitMM != 0 {
+		sets = append(sets, Set{Path: fmt.Sprintf("sequence[%d].fit_mm", section), Value: 0})
+	}
+	return &Fix{Label: fmt.Sprintf("Tie %d instead of %d", count, w.plan.Sections[section].Count), Set: sets}
+}
+
 // offLength says by how much the piece misses the wanted length and which
 // count comes nearest.
 func (w *walk) offLength(want float64) {
@@ -372,10 +381,6 @@ func (w *walk) offLength(want float64) {
 	if off < 0 {
 		which = "shorter"
 	}
-	sets := []Set{{Path: fmt.Sprintf("sequence[%d].count", best), Value: n}}
-	if w.written[best].FitMM != 0 {
-		sets = append(sets, Set{Path: fmt.Sprintf("sequence[%d].fit_mm", best), Value: 0})
-	}
-	w.say("length-off", best, &Fix{Label: fmt.Sprintf("Tie %d instead of %d", n, s.Count), Set: sets},
+	w.say("length-off", best, w.tieInstead(best, n),
 		"The piece comes out {%.1fmm} %s than the {%.1fmm} you want.", math.Abs(off), which, want)
 }
