@@ -77,9 +77,9 @@ func (t *Tied) Part(strands []Strand) {
 	for i, p := range t.Paths {
 		pressed[i] = tighten.Strand{Route: p.Points, Diameter: strands[i].Diameter}
 	}
-	parted, gap := tighten.Part(pressed)
-	for i, c := range parted {
-		t.Paths[i] = Path{Points: c.Points}
+	parted, gap := Parted(pressed)
+	for i, line := range parted {
+		t.Paths[i] = Path{Points: line}
 	}
 	t.Gap = math.Min(t.Gap, gap)
 }
@@ -218,9 +218,9 @@ func Clear(lines [][]r3.Vec, d float64) [][]r3.Vec {
 			}
 			heads[i], rest[i] = tighten.Strand{Route: line[:n], Diameter: d}, line[n:]
 		}
-		parted, _ := tighten.Part(heads)
+		parted, _ := Parted(heads)
 		for i := range lines {
-			out[i] = slices.Concat(parted[i].Points, rest[i])
+			out[i] = slices.Concat(parted[i], rest[i])
 		}
 		return out
 	}

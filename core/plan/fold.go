@@ -2,15 +2,12 @@ package plan
 
 import (
 	"cmp"
-	"crypto/sha256"
-	"encoding/binary"
 	"fmt"
 	"math"
 	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
-	"nimblebight/core/memo"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
 	"nimblebight/core/tighten"
@@ -302,39 +299,8 @@ func (w *walk) clearOf(lines [][]r3.Vec, from, to float64) {
 	for p, l := range w.hanging {
 		strands[p] = tighten.Strand{Route: lines[p], Diameter: w.thick(l)}
 	}
-	parted, _ := partings.Get(strandsKey(strands, band), func() ([][]r3.Vec, error) {
-		cs, _ := tighten.Part(strands, band...)
-		out := make([][]r3.Vec, len(cs))
-		for p, c := range cs {
-			out[p] = c.Points
-		}
-		return out, nil
-	})
-	for p := range lines {
-		lines[p] = slices.Clone(parted[p])
-	}
-}
-
-var partings memo.Cache[[][]r3.Vec]
-
-// strandsKey names strands by everything they are.
-func strandsKey(all ...[]tighten.Strand) string {
-	h := sha256.New()
-	var b []byte
-	for _, strands := range all {
-		b = binary.LittleEndian.AppendUint64(b, uint64(len(strands)))
-		for _, s := range strands {
-			b = binary.LittleEndian.AppendUint64(b, math.Float64bits(s.Diameter))
-			for _, v := range s.Route {
-				for _, x := range [3]float64{v.X, v.Y, v.Z} {
-					b = binary.LittleEndian.AppendUint64(b, math.Float64bits(x))
-				}
-			}
-			_, _ = h.Write(b) // a hash does not fail
-			b = b[:0]
-		}
-	}
-	return string(h.Sum(b))
+	parted, _ := knot.Parted(strands, band...)
+	copy(lines, parted)
 }
 
 // longest is the count and the index of the section of knots that is longest.

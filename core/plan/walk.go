@@ -10,7 +10,6 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
-	"nimblebight/core/memo"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
 	"nimblebight/core/tighten"
@@ -667,40 +666,23 @@ func (w *walk) keep(sec Section, top, bottom float64) {
 	w.into.GapShare = math.Min(w.into.GapShare, sec.GapShare)
 }
 
-var joints memo.Cache[[][]r3.Vec]
-
 // part keeps strands that are drawn into a bundle, or come out of one, from
-// passing through one another on the way.
+// passing through one another on the way. It is done about where the first of them
+// hangs, so that joints that are alike are parted once.
 func (w *walk) part(legs []*leg, lines [][]r3.Vec) {
 	d0 := legs[0].at
-	key := make([]byte, 0, 512)
 	strands := make([]tighten.Strand, len(legs))
 	for k, l := range legs {
-		d := w.thick(l)
-		line := append([]r3.Vec{l.at}, lines[k]...)
-		strands[k] = tighten.Strand{Route: make([]r3.Vec, len(line)), Diameter: d}
-		key = fmt.Appendf(key, "%.3f", d)
-		for n, v := range line {
-			v = r3.Sub(v, d0)
-			strands[k].Route[n] = v
-			key = fmt.Appendf(key, " %.3f %.3f %.3f", v.X, v.Y, v.Z)
+		strands[k].Diameter = w.thick(l)
+		for _, v := range append([]r3.Vec{l.at}, lines[k]...) {
+			strands[k].Route = append(strands[k].Route, r3.Sub(v, d0))
 		}
 	}
-	parted, err := joints.Get(string(key), func() ([][]r3.Vec, error) {
-		cs, _ := tighten.Part(strands)
-		out := make([][]r3.Vec, len(cs))
-		for k, c := range cs {
-			out[k] = c.Points[1:]
-		}
-		return out, nil
-	})
-	if err != nil {
-		return
-	}
+	parted, _ := knot.Parted(strands)
 	for k, line := range parted {
-		lines[k] = make([]r3.Vec, len(line))
-		for n, v := range line {
-			lines[k][n] = r3.Add(v, d0)
+		lines[k] = lines[k][:0:0]
+		for _, v := range line[1:] {
+			lines[k] = append(lines[k], r3.Add(v, d0))
 		}
 	}
 }

@@ -121,7 +121,6 @@ func berryRoute(squares int, filler float64) (string, func() tighten.Problem) {
 // rolled is the rolled up row as it is laid into a section, in workers: the strands
 // from straight above it to straight below, left to right.
 type rolled struct {
-	of      string // which one
 	strands [4][]r3.Vec
 	tall    float64
 	gap     float64
@@ -137,7 +136,7 @@ func berryOver(squares int, filler float64) (rolled, error) {
 		if err != nil {
 			return rolled{}, err
 		}
-		out := rolled{of: fmt.Sprintf("%d %.4f", squares, filler), gap: s.Gap}
+		out := rolled{gap: s.Gap}
 		order := [4]int{0, 2, 3, 1}
 		top, bottom := math.Inf(1), math.Inf(-1)
 		for place, i := range order {
@@ -332,38 +331,21 @@ func (r rolled) leaves(place int) int {
 	return n
 }
 
-var led memo.Cache[ledTo]
-
-// ledTo is the strands on their way from a bead to its lock, and the least gap
-// between them.
-type ledTo struct {
-	lines [4][]r3.Vec
-	gap   float64
-}
-
 // toLock leads the strands from where they leave the bead to where the lock takes
-// them up, clear of one another.
-func (r rolled) toLock(w knot.Work, lock knot.Tied, d float64) ([4][]r3.Vec, float64) {
-	key := fmt.Appendf(nil, "%v %.4f", r.of, d)
+// them up, clear of one another, and gives the least gap between them.
+func (r rolled) toLock(w knot.Work, lock knot.Tied, d float64) ([][]r3.Vec, float64) {
 	var strands []tighten.Strand
 	for place, pts := range r.strands {
-		n := r.leaves(place)
-		from := knot.WayOut(pts[:n])
-		to := knot.WayIn(lock.Paths[place].Points)
+		from, to := knot.WayOut(pts[:r.leaves(place)]), knot.WayIn(lock.Paths[place].Points)
 		end := r3.Vec{X: to.At.X, Y: (r.tall + under) * d, Z: to.At.Z + r.behind*d}
 		from.At = r3.Scale(d, from.At)
 		strands = append(strands, tighten.Strand{Route: append([]r3.Vec{from.At}, knot.Join(from.At, end, from.Dir, to.Dir)...), Diameter: w.Strands[place].Diameter})
-		key = fmt.Appendf(key, " %.4f %.3f %.3f", w.Strands[place].Diameter, end.X, end.Z)
 	}
-	l, _ := led.Get(string(key), func() (ledTo, error) {
-		parted, gap := tighten.Part(strands)
-		l := ledTo{gap: gap}
-		for place, c := range parted {
-			l.lines[place] = c.Points[1:]
-		}
-		return l, nil
-	})
-	return l.lines, l.gap
+	led, gap := knot.Parted(strands)
+	for place := range led {
+		led[place] = led[place][1:]
+	}
+	return led, gap
 }
 
 // moves are those of one berry: its square knots, the fillers led up over the row,

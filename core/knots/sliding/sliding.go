@@ -127,9 +127,9 @@ func drawnTogether(turns int) (pair, error) {
 	for i, v := range first {
 		second[i] = over(v)
 	}
-	parted, gap := tighten.Part([]tighten.Strand{{Route: first, Diameter: 1}, {Route: second, Diameter: 1}})
+	parted, gap := knot.Parted([]tighten.Strand{{Route: first, Diameter: 1}, {Route: second, Diameter: 1}})
 	for i := range p.strands {
-		p.strands[i] = parted[i].Points
+		p.strands[i] = parted[i]
 	}
 	p.gap = gap
 	return p, nil

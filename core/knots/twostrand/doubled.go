@@ -188,8 +188,8 @@ func partAccent(t *knot.Tied, w knot.Work) {
 	for i, p := range t.Paths {
 		still = append(still, tighten.Strand{Route: p.Points, Diameter: w.Strands[i].Diameter})
 	}
-	parted, _ := tighten.Part([]tighten.Strand{{Route: t.Own[0].Points, Diameter: w.Own[0].Diameter}}, still...)
-	t.Own[0] = knot.Path{Points: parted[0].Points}
+	parted, _ := knot.Parted([]tighten.Strand{{Route: t.Own[0].Points, Diameter: w.Own[0].Diameter}}, still...)
+	t.Own[0] = knot.Path{Points: parted[0]}
 }
 
 // tieDouble ties one. An accent follows the right pair, and the left one where the
