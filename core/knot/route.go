@@ -270,7 +270,12 @@ func Routes() []Route {
 // PerStrand is the cord that a strand takes in one repeat.
 func PerStrand(r tighten.Result) float64 { return r.Length / float64(len(r.Strands)) }
 
-// beyond is the cord that a strand takes beyond the straight way between its
+// BeyondStraight is what a line takes beyond the straight way between its ends.
+func BeyondStraight(pts []r3.Vec) float64 {
+	return Curve(pts).Length() - r3.Norm(r3.Sub(pts[len(pts)-1], pts[0]))
+}
+
+// Beyond is the cord that a strand takes beyond the straight way between its
 // held ends.
 func Beyond(r tighten.Result) float64 {
 	sum := 0.0

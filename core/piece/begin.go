@@ -41,3 +41,16 @@ func Begin(name, kind string, on Hardware, length float64) Document {
 func SplitRing(inner, wire float64) Hardware {
 	return Hardware{Type: "split-ring", InnerMM: inner, WireMM: wire}
 }
+
+// Between is a piece that ends on other hardware, so far from the first; 0 where the
+// knots decide.
+func Between(d Document, far Hardware, mm float64) Document {
+	d.Purpose.EndsOn, d.Purpose.BetweenMM = &far, mm
+	return d
+}
+
+// WithBlade is a piece for a knife whose blade passes so far from its hole.
+func WithBlade(d Document, mm float64) Document {
+	d.Purpose.BladeMM = mm
+	return d
+}

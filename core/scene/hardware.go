@@ -18,39 +18,41 @@ const (
 
 func metal(colour string) Paint { return Paint{Cord: -1, Colour: colour} }
 
+// hoop is a ring of radius r whose lowest place is the origin, its upper half drawn up
+// by tall.
+func hoop(r, tall float64) []r3.Vec {
+	const n = 72
+	pts := make([]r3.Vec, 0, n+1)
+	for i := 0; i <= n; i++ {
+		s, cos := math.Sincos(math.Pi + 2*math.Pi*float64(i)/n)
+		p := r3.Vec{X: r * s, Y: r*cos - r}
+		if cos < 0 {
+			p.Y -= tall
+		}
+		pts = append(pts, p)
+	}
+	return pts
+}
+
 // hardware draws what the piece hangs on, its wire's middle at the origin.
 func (c *canvas) hardware(h piece.Hardware) {
 	r := (h.InnerMM + h.WireMM) / 2
-	// hoop is a ring of radius r, its sides drawn up by tall.
-	hoop := func(tall float64) []r3.Vec {
-		var pts []r3.Vec
-		const n = 72
-		for i := 0; i <= n; i++ {
-			s, cos := math.Sincos(math.Pi + 2*math.Pi*float64(i)/n)
-			p := r3.Vec{X: r * s, Y: r*cos - r}
-			if cos < 0 {
-				p.Y -= tall
-			}
-			pts = append(pts, p)
-		}
-		return pts
-	}
 	var pts []r3.Vec
 	switch h.Type {
 	case "none":
 	case "rod":
 		c.wire([]r3.Vec{{X: -h.InnerMM / 2}, {}, {X: h.InnerMM / 2}}, h.WireMM, metal(wood))
 	case "split-ring":
-		pts = hoop(0)
+		pts = hoop(r, 0)
 		c.wire(pts, h.WireMM, metal(steel))
 	case "bail": // a small hoop on a foot
-		c.wire(hoop(0.4*r), h.WireMM, metal(brass))
+		c.wire(hoop(r, 0.4*r), h.WireMM, metal(brass))
 		foot := -2*r - 0.4*r - h.WireMM
 		c.wire([]r3.Vec{{Y: foot + h.WireMM, Z: -0.1}, {Y: foot, Z: -0.1}, {Y: foot - 1.6*h.WireMM, Z: -0.1}}, 2.4*h.WireMM, Paint{Cord: -1, Colour: brass, Dark: 15})
 	case "hole":
 		c.handle(h)
 	case "carabiner":
-		c.wire(hoop(1.1*r), h.WireMM, metal(brass))
+		c.wire(hoop(r, 1.1*r), h.WireMM, metal(brass))
 	default: // a swivel clip: a flat eye, a barrel and a hook
 		half := r
 		top := -0.9 * r
@@ -90,13 +92,7 @@ func (c *canvas) farHardware(h piece.Hardware, y float64) {
 func (c *canvas) handle(h piece.Hardware) {
 	r := (h.InnerMM + h.WireMM) / 2
 	first := len(c.tubes)
-	var eye []r3.Vec
-	const n = 72
-	for i := 0; i <= n; i++ {
-		s, cos := math.Sincos(math.Pi + 2*math.Pi*float64(i)/n)
-		eye = append(eye, r3.Vec{X: r * s, Y: r*cos - r})
-	}
-	c.wire(eye, h.WireMM, metal(wood))
+	c.wire(hoop(r, 0), h.WireMM, metal(wood))
 	top := -2*r - h.WireMM/2
 	wide := h.InnerMM + 2*h.WireMM
 	c.wire([]r3.Vec{{Y: top + h.WireMM/2}, {Y: top - 0.8*wide}, {Y: top - 1.6*wide}}, wide, metal(wood))
@@ -155,14 +151,12 @@ const beech = "#c8a06a" // a bead whose colour is not said
 func (c *canvas) bead(b knot.BeadAt) {
 	if b.Shape == knot.RingShape {
 		wire := (b.WidthMM - b.HoleMM) / 2
-		var hoop []r3.Vec
-		const n = 72
-		for i := 0; i <= n; i++ {
-			s, cos := math.Sincos(2 * math.Pi * float64(i) / n)
-			r := (b.HoleMM + wire) / 2
-			hoop = append(hoop, r3.Add(b.At, r3.Vec{X: r * s, Y: r * cos}))
+		r := (b.HoleMM + wire) / 2
+		ring := hoop(r, 0)
+		for i := range ring {
+			ring[i] = r3.Add(ring[i], r3.Add(b.At, r3.Vec{Y: r}))
 		}
-		c.wire(hoop, wire, metal(string(b.Colour)))
+		c.wire(ring, wire, metal(string(b.Colour)))
 		return
 	}
 	colour := string(b.Colour)

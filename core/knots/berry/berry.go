@@ -59,16 +59,9 @@ func init() {
 		Name: "berry-of-three", Family: "flat and spiral sinnets",
 		About:   "three square knots rolled up by their fillers, before the lock",
 		Problem: func() tighten.Problem { _, p := berryRoute(3, 1); return p() },
-		Measure: func(r tighten.Result) float64 { return beyondOf(r, 0) }, Of: "cord beyond the straight, a worker",
+		Measure: func(r tighten.Result) float64 { return knot.BeyondStraight(r.Strands[0].Points) }, Of: "cord beyond the straight, a worker",
 		Published: 52, Share: 0.05,
 	})
-}
-
-// beyondOf is what strand i takes beyond the straight line between its ends.
-func beyondOf(r tighten.Result, i int) float64 {
-	c := r.Strands[i]
-	a, b := c.Points[0], c.Points[len(c.Points)-1]
-	return c.Length() - math.Hypot(math.Hypot(a.X-b.X, a.Y-b.Y), a.Z-b.Z)
 }
 
 var berryFillers = []float64{0.75, 1, 1.33}

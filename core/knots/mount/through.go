@@ -82,13 +82,8 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 	bottom := e.below() + fall
 	if set.Hitch == KeptLoop {
 		inner := -e.below() // where the loop begins inside
-		if least := math.Ceil(bottom - inner); set.LoopMM < least {
-			why := fmt.Sprintf("a loop of %g mm is shorter than its bend, which takes %g mm", set.LoopMM, least)
-			if set.LoopMM == 0 {
-				why = "a kept loop needs a length, measured inside"
-				least = math.Max(least, math.Ceil(10*thick))
-			}
-			return t, &knot.Refused{Field: "loop_mm", Why: why, Set: least, Label: fmt.Sprintf("Keep %g mm", least)}
+		if r := shortLoop(set.LoopMM, math.Ceil(bottom-inner), thick); r != nil {
+			return t, r
 		}
 		bottom = inner + set.LoopMM
 	}
@@ -124,6 +119,18 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 		t.Checks = append(t.Checks, fits)
 	}
 	return t, nil
+}
+
+// shortLoop refuses a kept loop that is shorter than its bend, or of no length.
+func shortLoop(mm, least, thick float64) error {
+	if mm >= least {
+		return nil
+	}
+	why := fmt.Sprintf("a loop of %g mm is shorter than its bend, which takes %g mm", mm, least)
+	if mm == 0 {
+		why, least = "a kept loop needs a length, measured inside", math.Max(least, math.Ceil(10*thick))
+	}
+	return &knot.Refused{Field: "loop_mm", Why: why, Set: least, Label: fmt.Sprintf("Keep %g mm", least)}
 }
 
 // standing puts a point of a hitch that was laid at the middle of the wire x along it,
@@ -190,12 +197,8 @@ func tieFree(w knot.Work) (knot.Tied, error) {
 		thick = math.Max(thick, l.Diameter)
 	}
 	t := knot.Tied{Open: true, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Own)), LengthMM: set.LoopMM}
-	if least := math.Ceil(5 * thick); set.LoopMM < least {
-		why := fmt.Sprintf("a loop of %g mm is shorter than its own bend, which takes %g mm", set.LoopMM, least)
-		if set.LoopMM == 0 {
-			why, least = "a kept loop needs a length, measured inside", math.Max(least, math.Ceil(10*thick))
-		}
-		return t, &knot.Refused{Field: "loop_mm", Why: why, Set: least, Label: fmt.Sprintf("Keep %g mm", least)}
+	if r := shortLoop(set.LoopMM, math.Ceil(5*thick), thick); r != nil {
+		return t, r
 	}
 	t.Height = set.LoopMM
 	for i := range 2 * n {

@@ -15,18 +15,6 @@ type Pattern struct {
 	Document piece.Document `json:"document"`
 }
 
-// withBlade is a piece for a knife whose blade passes so far from its hole.
-func withBlade(d piece.Document, mm float64) piece.Document {
-	d.Purpose.BladeMM = mm
-	return d
-}
-
-// between is a piece that ends on other hardware, so far from the first.
-func between(d piece.Document, far piece.Hardware, mm float64) piece.Document {
-	d.Purpose.EndsOn, d.Purpose.BetweenMM = &far, mm
-	return d
-}
-
 // All lists the pieces to start from.
 func All() []Pattern {
 	inside := piece.Legs{ShortInside: true}
@@ -87,7 +75,7 @@ func All() []Pattern {
 			notation.With(piece.Begin("Knife lanyard", "lanyard", piece.SplitRing(20, 1.8), 98), "mount A, gap 45mm, two-strand-diamond, gap 10mm, two-strand-diamond, finish dome",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)})},
 		{"bead-knife-pull", "Knife pull with a bead", "Through a lanyard hole, a bead between two diamonds, the ends domed: hard enough to grip, bare enough at the hole to fold over.",
-			notation.With(withBlade(piece.Begin("Knife pull", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), 45), "mount A hitch=through-hole, gap 8mm, two-strand-diamond, bead hole=7mm long=10mm wide=12mm, two-strand-diamond, finish dome",
+			notation.With(piece.WithBlade(piece.Begin("Knife pull", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), 45), "mount A hitch=through-hole, gap 8mm, two-strand-diamond, bead hole=7mm long=10mm wide=12mm, two-strand-diamond, finish dome",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Moss)})},
 		{"snake-lanyard", "Snake lanyard through a hole", "A slim snake sinnet of two colours, the cords fused at the fold, one diamond to end it.",
 			notation.With(piece.Begin("Snake lanyard", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), "mount A hitch=through-hole, gap 10mm, snake-knot 14, two-strand-diamond, finish dome",
@@ -108,7 +96,7 @@ func All() []Pattern {
 			notation.With(piece.Begin("Pair strap", "key-fob", piece.SplitRing(24, 2), 0), "mount A B, double-diamond 3 accent=C, finish dome",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Rust)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(1.2, piece.Sand)})},
 		{"locker-tether", "Two-ended locker tether", "A ring at either end: two colours fused to one cord run to the far ring and back, and are tied over the run.",
-			notation.With(between(piece.Begin("Locker tether", "tether", piece.SplitRing(20, 2), 0), piece.SplitRing(20, 2), 150), "mount A, run-back, square-knot 11, finish singe-and-press",
+			notation.With(piece.Between(piece.Begin("Locker tether", "tether", piece.SplitRing(20, 2), 0), piece.SplitRing(20, 2), 150), "mount A, run-back, square-knot 11, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand), JoinedTo: "A"})},
 		{"crown-fob", "Crown sinnet fob", "Two cords crowned square: one colour on two sides, the other on the other two.",
 			notation.With(piece.Begin("Crown fob", "key-fob", piece.SplitRing(30, 2), 99), "mount A B, crown 12, finish singe-and-press",

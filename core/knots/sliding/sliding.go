@@ -67,13 +67,8 @@ func init() {
 	knot.AddRoute(knot.Route{
 		Name: "sliding-pair", Family: "two strands", About: "one half: an end round the other's standing part in two full turns and out inside them",
 		Problem: func() tighten.Problem { return half(2) },
-		Measure: func(r tighten.Result) float64 { return beyond(r.Strands[1].Points) }, Of: "cord beyond the straight, of the end", Published: 20.7, Share: 0.02,
+		Measure: func(r tighten.Result) float64 { return knot.BeyondStraight(r.Strands[1].Points) }, Of: "cord beyond the straight, of the end", Published: 20.7, Share: 0.02,
 	})
-}
-
-// beyond is what a line takes beyond the straight way between its ends.
-func beyond(pts []r3.Vec) float64 {
-	return knot.Curve(pts).Length() - r3.Norm(r3.Sub(pts[len(pts)-1], pts[0]))
 }
 
 const (

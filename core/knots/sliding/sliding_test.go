@@ -35,7 +35,7 @@ func TestAHalfIsADoubleOverhand(t *testing.T) {
 	if _, det, err := (knot.Route{}).Told(drawn); err != nil || det != 5 {
 		t.Errorf("determinant %d, a double overhand's is 5; %v", det, err)
 	}
-	if got := beyond(s.Strands[1]); math.Abs(got-20.7) > 0.2 {
+	if got := knot.BeyondStraight(s.Strands[1]); math.Abs(got-20.7) > 0.2 {
 		t.Errorf("%.2f diameters of cord, others measured 20.7", got)
 	}
 }

@@ -13,10 +13,6 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-func beyond(pts []r3.Vec) float64 {
-	return knot.Curve(pts).Length() - r3.Norm(r3.Sub(pts[len(pts)-1], pts[0]))
-}
-
 // Round two inner strands, and on pairs, it takes the cord that was measured of it by
 // others, to two per cent; a strand of each pair ties the single knot.
 func TestDiamondsOfFourStrands(t *testing.T) {
@@ -26,7 +22,7 @@ func TestDiamondsOfFourStrands(t *testing.T) {
 			t.Fatal(err)
 		}
 		for i, want := range cords {
-			if got := beyond(s.Strands[i]); math.Abs(got-want) > 0.04*want+0.05 {
+			if got := knot.BeyondStraight(s.Strands[i]); math.Abs(got-want) > 0.04*want+0.05 {
 				t.Errorf("%s: strand %d takes %.2f, others measured %.1f", name, i+1, got, want)
 			}
 		}
