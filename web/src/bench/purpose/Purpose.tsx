@@ -13,31 +13,26 @@ function fitted(type: string, fittings: Fitting[], on: Hardware): Partial<Hardwa
 /** Sizes are those of hardware, as its kind calls them. */
 function Sizes(props: { fitting?: Fitting; path: string; on: Hardware; onSet: (v: Partial<Hardware>) => void }) {
   const { fitting, path, on, onSet } = props;
-  if (!fitting?.inner || !fitting.wire) return null;
+  const sizes = [
+    ["inner_mm", fitting?.inner],
+    ["wire_mm", fitting?.wire],
+    ["depth_mm", fitting?.depth],
+  ] as const;
+  if (!fitting?.inner) return null;
   return (
     <div className="grid grid-cols-2 gap-3">
-      <LengthInput
-        label={fitting.inner}
-        path={`${path}.inner_mm`}
-        mm={on.inner_mm}
-        onSet={(v) => v && onSet({ inner_mm: v })}
-        fine
-      />
-      <LengthInput
-        label={fitting.wire}
-        path={`${path}.wire_mm`}
-        mm={on.wire_mm}
-        onSet={(v) => v && onSet({ wire_mm: v })}
-        fine
-      />
-      {fitting.depth && (
-        <LengthInput
-          label={fitting.depth}
-          path={`${path}.depth_mm`}
-          mm={on.depth_mm}
-          onSet={(v) => v && onSet({ depth_mm: v })}
-          fine
-        />
+      {sizes.map(
+        ([key, label]) =>
+          label && (
+            <LengthInput
+              key={key}
+              label={label}
+              path={`${path}.${key}`}
+              mm={on[key]}
+              onSet={(v) => v && onSet({ [key]: v })}
+              fine
+            />
+          ),
       )}
     </div>
   );
