@@ -58,7 +58,7 @@ func (w *walk) finish() Plan {
 	p.Cautions = append(p.Cautions, finish.Cautions(w.flame, stuffs)...)
 	if len(w.legs) > 0 {
 		if !w.fromBall() {
-			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot, and the head sits tight on the wire."}}, p.Checks...)
+			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot."}}, p.Checks...)
 		}
 		if p.WantedMM > 0 {
 			p.Checks = append(p.Checks, Check{"length", -1, "Measured length against the plan."})

@@ -255,6 +255,7 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 			Gate:   "The bar lies {face 0}, and both legs come out under it."})
 	}
 	t.Order = knot.Identity(len(w.Own))
+	t.Checks = []string{"Each head sits tight on the wire."}
 	return t, nil
 }
 
