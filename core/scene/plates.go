@@ -80,7 +80,10 @@ func Render(l plan.Layout, v View) Picture {
 		side.Each(len(group), func(i int) { group[i].key = group[i].name(l, v) })
 		todo := map[string]*tile{}
 		for _, t := range group {
-			if _, ok := pic.Plates[t.key]; !ok {
+			_, had := pic.Plates[t.key]
+			if had || todo[t.key] != nil {
+				t.runs = nil
+			} else {
 				todo[t.key] = t
 			}
 		}
@@ -95,15 +98,13 @@ func Render(l plan.Layout, v View) Picture {
 				})
 				return p, err
 			})
+			todo[names[i]].runs = nil
 			if err != nil { // the rest of the picture stands
 				plates[i] = Plate{fault: err}
 			}
 		})
 		for i, name := range names {
 			pic.Plates[name] = plates[i]
-		}
-		for _, t := range group {
-			t.runs = nil
 		}
 	}
 	x0, y0, x1, y1 := math.MaxInt, math.MaxInt, math.MinInt, math.MinInt

@@ -2,6 +2,7 @@ package scene
 
 import (
 	"math"
+	"slices"
 	"sync"
 )
 
@@ -232,7 +233,11 @@ func (c *canvas) thin() float64 {
 
 // cut makes the slices of all tubes.
 func (g *raster) cut(c *canvas) {
-	g.slices, g.first = g.slices[:0], g.first[:0]
+	count := 0
+	for _, t := range c.tubes {
+		count += len(t.samples)
+	}
+	g.slices, g.first = slices.Grow(g.slices[:0], count), g.first[:0]
 	d := g.d / g.per
 	for ti, t := range c.tubes {
 		from := len(g.slices)

@@ -268,7 +268,8 @@ func (c *canvas) slice(r run) *tube {
 	for i, q := range r.points {
 		pts[i] = q.p
 	}
-	fine := curve.Spline(pts, false).Points
+	line := curve.Spline(pts, false)
+	fine := line.Points
 	per := 1
 	if len(pts) > 2 {
 		per = 8
@@ -278,6 +279,7 @@ func (c *canvas) slice(r run) *tube {
 	// the same slices of it.
 	step := c.step * d
 	walked := r.from
+	t.samples = make([]sample, 0, len(pts)+int(line.Length()/step))
 	put := func(p r3.Vec, at float64, span int, odd bool) {
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, knot.Knotted
