@@ -15,6 +15,7 @@ type Laid struct {
 	Of     []int   // the strand of the shape at each place
 	Order  []int   // as in [Tied]
 	Height float64 // mm
+	Top    float64 // y in the shape that lies at zero here, diameters
 }
 
 // Lay lays strands that were drawn up, in diameters, from where the first of them
@@ -36,7 +37,7 @@ func Lay(strands [][]r3.Vec, d float64) Laid {
 		}
 	}
 	top, low = top-lead, low+lead
-	out := Laid{Height: d * (low - top)}
+	out := Laid{Height: d * (low - top), Top: top}
 	lines := make([][]r3.Vec, len(strands))
 	for i, pts := range strands {
 		a, b := 0, len(pts)-1

@@ -102,3 +102,23 @@ func TestARunBackIsRefused(t *testing.T) {
 		t.Error("strands run to the far end twice")
 	}
 }
+
+// A ring is taken in once between two knots: a second one is refused, and left out the
+// piece can be tied; with a knot between them both are.
+func TestARingIsTakenInOnce(t *testing.T) {
+	const ring = "ring-in inner=20mm wire=2mm"
+	fob := func(line string) piece.Document {
+		return notation.With(piece.Begin("Pull", "pull", piece.SplitRing(20, 2), 0), line, piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)})
+	}
+	for _, second := range []string{ring, "gap 5mm, " + ring, "pretzel-knot take=ring inner=20mm wire=2mm"} {
+		d := fob("mount A, snake-knot 4, " + ring + ", " + second + ", finish dome")
+		_, err := plan.Make(d, plan.Options{})
+		var ps piece.Problems
+		if !errors.As(err, &ps) || ps[0].Fix == nil || !strings.HasSuffix(ps[0].Path, ".do") {
+			t.Errorf("%s: %v", second, err)
+			continue
+		}
+		make1(t, apply(t, d, *ps[0].Fix), plan.Options{})
+	}
+	make1(t, fob("mount A, "+ring+", snake-knot 4, "+ring+", pretzel-knot, finish dome"), plan.Options{})
+}

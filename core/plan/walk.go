@@ -47,6 +47,7 @@ type walk struct {
 	rowPlaces []int // of its strands in the whole piece; nil outside of rows
 	fold      *folded
 	bundled   bool // the section above drew the strands into a bundle
+	ringed    bool // a ring was taken in and nothing is tied below it yet
 	// runs are strands' ways to the far hardware and back, far where its wire lies.
 	runs []doubled
 	far  float64
@@ -188,6 +189,9 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 		return w.refused(path, err)
 	}
 	s.Count = work.Section.Count
+	if err := w.ringOnce(i, path, tied); err != nil {
+		return err
+	}
 	if k.Above != nil {
 		w.roomAbove(i, k.Above(work.Strands))
 	}
@@ -215,6 +219,21 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if w.fold != nil && !w.fold.led {
 		w.y = w.fold.at
 	}
+	return nil
+}
+
+// ringOnce refuses a ring that is taken in where one is taken in already, with no knot
+// between.
+func (w *walk) ringOnce(i int, path string, t knot.Tied) error {
+	ring := slices.ContainsFunc(t.Beads, func(b knot.BeadAt) bool { return b.Shape == knot.RingShape })
+	if ring && w.ringed {
+		out := piece.Problem{Path: path + ".do", Message: "takes in a ring where one is taken in already; tie a knot between them, or leave this one out"}
+		if w.into == nil {
+			out.Fix = &Fix{Label: "Leave this one out", Set: []Set{{Path: "sequence", Value: slices.Delete(slices.Clone(w.written), i, i+1)}}}
+		}
+		return piece.Problems{out}
+	}
+	w.ringed = !t.Loose && (ring || w.ringed) // a knot keeps it
 	return nil
 }
 

@@ -14,5 +14,9 @@ var family = shapes.Register(&shapes.Family{Folder: "pretzel", Problems: problem
 
 // problems are the shapes that are drawn up at build time.
 func problems() map[string]tighten.Problem {
-	return map[string]tighten.Problem{"pretzel": pretzel(), "row": row()}
+	out := map[string]tighten.Problem{"pretzel": pretzel(), "row": row()}
+	for _, w := range wires {
+		out[w.name()] = w.problem()
+	}
+	return out
 }

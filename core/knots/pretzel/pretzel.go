@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ringin"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
@@ -14,8 +15,10 @@ import (
 
 // Settings of a pretzel knot.
 type Settings struct {
-	GapMM float64   `json:"gap_mm,omitempty" typed:"gap" label:"bare between them" most:"500"`
-	Start knot.Side `json:"start,omitempty" typed:"start" label:"starts" default:"right"`
+	GapMM  float64          `json:"gap_mm,omitempty" typed:"gap" label:"bare between them" most:"500"`
+	Start  knot.Side        `json:"start,omitempty" typed:"start" label:"starts" default:"right"`
+	TakeIn TakeIn           `json:"take_in,omitempty" typed:"take" label:"takes in" default:"nothing"`
+	Ring   *ringin.Settings `json:"ring,omitempty" for:"take_in=ring"`
 }
 
 // Pretzel knot (Spanish knot of the bead workers): a pretzel with one strand; the
@@ -35,6 +38,7 @@ func init() {
 		For:        "a small cube of two strands: zip pulls, stops between beads, a slim turning sinnet close up",
 		Schools: []knot.School{
 			{Field: "start", Default: "right", Why: "the right strand is the first to hand; the same side first each time"},
+			{Field: "take_in", Default: "nothing", Why: "makers leave open which turn the ring lies in; ours is the lower turn of the first strand, for both ends then hang beside it"},
 			{Field: "gap_mm", Default: "0", Why: "close up they are a sinnet that turns by itself; with a gap each stands as a cube"},
 		},
 		Glyph:    "M8 2c0 5 9 4 9 9 0 4-5 4-5 0 0-3 4-5 4-9M12 11c0 4-5 4-5 0M8 22c0-4 4-6 8-8M16 22c0-4-4-6-8-8",
@@ -60,7 +64,14 @@ func tie(w knot.Work) (knot.Tied, error) {
 	count := max(1, w.Section.Count)
 	var t knot.Tied
 	var err error
-	if count == 1 || set.GapMM > 0 {
+	switch {
+	case set.TakeIn == Ring && count > 1:
+		return t, &knot.Refused{Field: "count", Why: fmt.Sprintf("%d; the knot that takes the ring in is a section of its own, below the others", count), Set: 1, Label: "Tie one"}
+	case set.TakeIn == Ring && set.Ring == nil:
+		return t, &knot.Refused{Field: "take_in", Why: "a ring, and says nothing of the ring", Set: Nothing, Label: "Take in nothing"}
+	case set.TakeIn == Ring:
+		t, err = tieRing(w, *set.Ring)
+	case count == 1 || set.GapMM > 0:
 		t, err = knot.Each(w, count, func(w knot.Work, k int) (knot.Tied, error) {
 			t, err := tieOne(w)
 			if k > 0 && err == nil {
@@ -68,7 +79,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 			}
 			return t, err
 		})
-	} else {
+	default:
 		t, err = tieRow(w, count)
 	}
 	if err != nil {

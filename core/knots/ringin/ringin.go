@@ -40,6 +40,16 @@ func init() {
 	})
 }
 
+// Hung is the ring where the middle of its upper wire lies at a place, mm.
+func (s Settings) Hung(wire r3.Vec) knot.BeadAt {
+	colour := s.Colour
+	if colour == "" {
+		colour = "#aab4b6"
+	}
+	across := s.InnerMM + 2*s.WireMM
+	return knot.BeadAt{At: r3.Add(wire, r3.Vec{Y: (s.InnerMM + s.WireMM) / 2}), Bead: knot.Bead{HoleMM: s.InnerMM, LengthMM: across, WidthMM: across, Colour: colour, Shape: knot.RingShape}}
+}
+
 func tie(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
 	xs, row, thick := knot.SideBySide(w.Strands)
@@ -57,11 +67,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		pts := []r3.Vec{{X: x}, {X: x, Y: middle - half, Z: off}, {X: x, Y: middle}, {X: x, Y: middle + half, Z: -off}, {X: x, Y: t.Height}}
 		t.Paths = append(t.Paths, knot.Path{Points: curve.Spline(pts, false).Points})
 	}
-	colour := set.Colour
-	if colour == "" {
-		colour = "#aab4b6"
-	}
-	t.Beads = []knot.BeadAt{{At: r3.Vec{Y: middle}, Bead: knot.Bead{HoleMM: set.InnerMM, LengthMM: set.InnerMM + 2*set.WireMM, WidthMM: set.InnerMM + 2*set.WireMM, Colour: colour, Shape: knot.RingShape}}}
+	t.Beads = []knot.BeadAt{set.Hung(r3.Vec{Y: middle - r})}
 	t.Moves = []move.Move{{Strand: -1, Naming: [][]int{knot.Identity(len(xs))}, Text: "Lead {strands 0} through the ring from the front: over its upper wire and behind its lower one.",
 		Detail: "Pin the ring till the next knot holds it.", Gate: "The ring lies flat, and every strand passes it alike."}}
 	return t, nil
