@@ -71,7 +71,7 @@ func Pieces() []piece.Document {
 			c("A", four(1), piece.Legs{}), c("B", four(2), piece.Legs{}), c("C", four(2), piece.Legs{}), c("D", four(1), piece.Legs{})), "Twenty of them for the supper after the spring fair."),
 		note(notation.With(piece.Begin("Bell rope fist", "fist", ring(40, 3), 0), "mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, square-knot 7, overhand, finish singe-and-press",
 			c("A", piece.Kernmantle(3, "#22313f"), piece.Legs{}), c("B", piece.Kernmantle(3, "#e9e4d6"), piece.Legs{})), "Replaces the worn knob on the bell rope."),
-		note(piece.Between(notation.With(piece.Begin("Canoe rack tether", "tether", ring(20, 2), 0), "mount A, run-back, square-knot 11, finish singe-and-press",
+		note(piece.Between(notation.With(piece.Begin("Canoe rack tether", "tether", ring(20, 2), 0), "mount A, run-back from=far, square-knot 12, finish singe-and-press",
 			c("A", four(0), piece.Legs{}), joined(c("B", four(1), piece.Legs{}), "A")), ring(20, 2), 150), "From the rack's eye to the canoe's ring."),
 		note(piece.WithBlade(notation.With(piece.Begin("Whittling knife pull", "lanyard", piece.Hardware{Type: "hole", InnerMM: 6, WireMM: 4, DepthMM: 12}, 0), "mount A hitch=through-hole, gap 8mm, two-strand-diamond, bead hole=7mm long=10mm wide=12mm, two-strand-diamond, finish dome",
 			c("A", four(2), piece.Legs{})), 45), "Workshop knife 3: the blade folds past the hole."),

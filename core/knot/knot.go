@@ -84,7 +84,7 @@ type Knot struct {
 	FoldMoves func(after int) []move.Move `json:"-"`
 	// RunsBack, where it is not nil, are the moves of so many strands that run to what
 	// the piece ends on and back.
-	RunsBack func(strands int) []move.Move `json:"-"`
+	RunsBack func(s Section, strands int) []move.Move `json:"-"`
 	// Cross, where it is not nil, is how often the rows of a section are crossed.
 	Cross func(Section) int `json:"-"`
 	// Anew is what is put into a piece for a new one of it, where so many strands

@@ -33,6 +33,8 @@ type Terms struct {
 	// Hardware is set where it goes round what the piece hangs on, HangsFree where its
 	// cords may hang on nothing.
 	Hardware, HangsFree bool
+	// FromFar is set where what follows is tied from the far end of the piece.
+	FromFar bool
 	// Bundles is set where it draws its strands into a bundle.
 	Bundles bool
 	// BareMM is how much strand one of it leaves bare.

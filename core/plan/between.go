@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"iter"
 	"math"
 	"slices"
 	"strings"
@@ -18,14 +19,26 @@ import (
 // what follows is tied over the runs. A run is a leg of its own while it is walked, so
 // that knots find it among their fillers; in the end it is put into the leg that it is
 // a part of.
+//
+// Where what follows is tied from the far end, the work is turned round: it is walked
+// from the far wire down, and what was laid before hangs the other way up at its end.
+// Each strand then has one run, and is a worker from the far wire on. The piece is
+// turned back where it is looked at.
 
 // doubled is a strand's way to the far hardware and back.
 type doubled struct {
 	of       *leg
-	down, up *leg
+	down, up *leg // up is nil where the work was turned round
 	section  int
 	points   int // of the leg when it began
 	parts    int
+}
+
+// turnedRound is what was laid when the work was turned round.
+type turnedRound struct {
+	y                        float64 // how far it reached, mm
+	tops, cuts, beads, cores int     // how many there were
+	sections                 int
 }
 
 // runOf tells whether a leg is a run.
@@ -50,15 +63,56 @@ func (w *walk) runBack(i int, path string, k knot.Knot, s knot.Section) error {
 	case !knot.TermsOf(s).Takes.Has(n):
 		return problem(path, "do", "is %s on %d strands; one or two run to the far end and back", k.Name, n)
 	}
+	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: w.d.Purpose.BetweenMM, Actions: []Action{}}
+	names := move.Names{}
+	for _, l := range w.hanging {
+		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
+	}
+	for _, m := range k.RunsBack(s, len(w.hanging)) {
+		if w.d.Purpose.BetweenMM == 0 {
+			m.Detail = "Pin both ends; the last knot comes to lie against the far hardware."
+		}
+		step.Actions = append(step.Actions, w.action(m, names, w.hanging))
+	}
+	w.plan.Steps = append(w.plan.Steps, step)
+	w.plan.Actions += len(step.Actions)
+	sec := Section{Index: i, Do: s.Do, TopMM: w.y, GapShare: 1, Use: []Use{}, OrderAfter: []string{}}
+	var y float64
+	if knot.TermsOf(s).FromFar {
+		y = w.runFromFar(&sec, *far)
+	} else {
+		y = w.runThereAndBack(&sec)
+	}
+	for _, l := range w.hanging {
+		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
+	}
+	w.size.runs += len(w.hanging)
+	sec.HeightMM = y - sec.TopMM
+	w.keep(sec, sec.TopMM, y)
+	w.cuts = append(w.cuts, y)
+	w.y, w.clear, w.open = y, 0, 0
+	w.actions += len(step.Actions)
+	w.stop = w.o.Until > 0 && w.actions >= w.o.Until
+	return nil
+}
+
+// sideBySide are the x of so many strands of each that hangs, all in one row.
+func (w *walk) sideBySide(of int) (xs []float64, thick float64) {
 	var row []knot.Strand
 	for _, l := range w.hanging {
-		for range 3 {
+		for range of {
 			row = append(row, w.strand(l, 0, w.y))
 		}
 	}
-	xs, _, thick := knot.SideBySide(row)
+	xs, _, thick = knot.SideBySide(row)
+	return xs, thick
+}
+
+// runThereAndBack leads each strand into its run down, and from its run back over to
+// where it goes on; it gives the y where all hang straight.
+func (w *walk) runThereAndBack(sec *Section) float64 {
+	xs, thick := w.sideBySide(3)
 	n := len(w.hanging)
-	top := w.y
 	// The way down comes in from where the strand hangs; above it the way back turns
 	// over to the strand that goes on.
 	var from, to []knot.Way
@@ -72,53 +126,77 @@ func (w *walk) runBack(i int, path string, k knot.Knot, s knot.Section) error {
 		down, _, _ := place(j)
 		from, to = append(from, knot.Way{At: l.at, Dir: l.dir}), append(to, knot.Way{At: r3.Vec{X: xs[down]}, Dir: r3.Vec{Y: 1}})
 	}
-	y := top + math.Max(knot.Fall(from, to, thick), 0.8*thick) + 0.6*thick
-	sec := Section{Index: i, Do: s.Do, TopMM: top, HeightMM: y - top, GapShare: 1, Use: []Use{}, OrderAfter: []string{}}
-	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: w.d.Purpose.BetweenMM, Actions: []Action{}}
-	names := move.Names{}
-	for _, l := range w.hanging {
-		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
-	}
-	for _, m := range k.RunsBack(n) {
-		if w.d.Purpose.BetweenMM == 0 {
-			m.Detail = "Pin both ends; the last knot comes to lie against the far hardware."
-		}
-		step.Actions = append(step.Actions, w.action(m, names, w.hanging))
-	}
-	w.plan.Steps = append(w.plan.Steps, step)
-	w.plan.Actions += len(step.Actions)
+	y := w.y + math.Max(knot.Fall(from, to, thick), 0.8*thick) + 0.6*thick
 	hanging := make([]*leg, 3*n)
 	for j, l := range w.hanging {
 		down, up, out := place(j)
 		a := r3.Vec{X: xs[down], Y: y}
 		way := append([]r3.Vec{l.at}, knot.Join(l.at, a, l.dir, r3.Vec{Y: 1})...)
-		l.free(i, knot.Free, way[1:]...)
-		l.together()
-		r := doubled{of: l, section: i, points: len(l.points), parts: len(l.parts),
-			down: &leg{cord: l.cord, n: l.n, at: a, dir: r3.Vec{Y: 1}}, up: &leg{cord: l.cord, n: l.n, at: r3.Vec{X: xs[up], Y: y}, dir: r3.Vec{Y: 1}}}
-		r.down.name, r.up.name = w.label(l)+" down", w.label(l)+" up"
-		turn := over(r3.Vec{X: xs[up], Y: y}, r3.Vec{X: xs[out], Y: y})
-		l.free(i, knot.Free, turn...)
-		l.dir = r3.Vec{Y: 1}
-		mm := curve.Curve{Points: way}.Length() + curve.Curve{Points: turn}.Length()
-		l.parts = append(l.parts, Part{i, mm})
-		l.rulered++
-		l.worked = true
-		sec.Use = append(sec.Use, Use{j + 1, w.d.Cords[l.cord].ID, mm})
+		l.free(sec.Index, knot.Free, way[1:]...)
+		r := w.doubled(l, sec.Index, a)
+		r.down.name = w.label(l) + " down"
+		r.up = &leg{cord: l.cord, n: l.n, name: w.label(l) + " up", at: r3.Vec{X: xs[up], Y: y}, dir: r3.Vec{Y: 1}}
+		turn := over(r.up.at, r3.Vec{X: xs[out], Y: y})
+		w.goOn(l, sec, j, turn, curve.Curve{Points: way}.Length())
 		w.runs = append(w.runs, r)
 		hanging[down], hanging[up], hanging[out] = r.down, r.up, l
 	}
 	w.hanging = hanging
-	for _, l := range hanging {
-		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
+	return y
+}
+
+// runFromFar turns the work round: each strand comes up from below to the far wire, goes
+// over it and on down beside its run. It gives the y where all hang straight, from the
+// far wire.
+func (w *walk) runFromFar(sec *Section, far piece.Hardware) float64 {
+	slices.Reverse(w.hanging)
+	xs, thick := w.sideBySide(2)
+	n := len(w.hanging)
+	w.turned = &turnedRound{y: w.y, tops: len(w.tops), cuts: len(w.cuts), beads: len(w.beads), cores: len(w.cores), sections: len(w.plan.Sections)}
+	place := func(j int) (run, out int) { // of strand j among the row
+		if 2*j < n {
+			return 2*j + 1, 2 * j
+		}
+		return 2 * j, 2*j + 1
 	}
-	w.size.runs += 3 * n
-	w.keep(sec, top, y)
-	w.cuts = append(w.cuts, y)
-	w.y, w.clear, w.open = y, 0, 0
-	w.actions += len(step.Actions)
-	w.stop = w.o.Until > 0 && w.actions >= w.o.Until
-	return nil
+	y := 0.0
+	for j, l := range w.hanging {
+		run, out := place(j)
+		deep := w.wireDepth(l, far)
+		behind, beside := knot.Way{At: r3.Vec{X: (xs[run] + xs[out]) / 2, Z: -deep}, Dir: r3.Vec{Y: 1}}, knot.Way{At: r3.Vec{X: xs[out]}, Dir: r3.Vec{Y: 1}}
+		y = math.Max(y, math.Max(straightAbove(deep, thick), knot.Fall([]knot.Way{behind}, []knot.Way{beside}, thick)))
+	}
+	hanging := make([]*leg, 2*n)
+	for j, l := range w.hanging {
+		run, out := place(j)
+		r := w.doubled(l, sec.Index, r3.Vec{X: xs[run], Y: y})
+		r.down.name = w.label(l) + " run"
+		bend := roundWire(r.down.at, r3.Vec{X: xs[out], Y: y}, 0, w.wireDepth(l, far), y, -1)
+		w.goOn(l, sec, j, append([]r3.Vec{r.down.at}, bend...), 0)
+		w.runs = append(w.runs, r)
+		hanging[run], hanging[out] = r.down, l
+	}
+	w.hanging = hanging
+	sec.TopMM, w.y = 0, 0
+	return y
+}
+
+// doubled begins the run of a strand at a place.
+func (w *walk) doubled(l *leg, section int, at r3.Vec) doubled {
+	l.together()
+	return doubled{of: l, section: section, points: len(l.points), parts: len(l.parts), down: &leg{cord: l.cord, n: l.n, at: at, dir: r3.Vec{Y: 1}}}
+}
+
+// goOn leads a strand along the turn from its run to where it goes on. Beside the turn
+// it has taken so much.
+func (w *walk) goOn(l *leg, sec *Section, j int, turn []r3.Vec, beside float64) {
+	l.free(sec.Index, knot.Free, turn...)
+	l.dir = r3.Vec{Y: 1}
+	mm := beside + curve.Curve{Points: turn}.Length()
+	l.parts = append(l.parts, Part{sec.Index, mm})
+	l.rulered++
+	l.worked = true
+	sec.Use = append(sec.Use, Use{j + 1, w.d.Cords[l.cord].ID, mm})
 }
 
 // over is a half turn upwards from a place to another one beside it, both ends
@@ -134,21 +212,31 @@ func over(a, b r3.Vec) []r3.Vec {
 	return out
 }
 
-// runsOut ends the runs at the far hardware and puts them into their legs. It notes
-// where the middle of that wire lies, says whether the knots fit between, and fails
-// where not one does.
+// runsOut ends the runs at the far hardware, or where the work was turned round at what
+// was laid before, and puts them into their legs. It notes how far the two wires lie
+// apart, says whether the knots fit between, and fails where not one does.
 func (w *walk) runsOut() error {
 	if len(w.runs) == 0 {
 		return nil
 	}
 	far := *w.d.Purpose.EndsOn
-	bottom, d := 0.0, 0.0
+	bottom, needs, d := 0.0, 0.0, 0.0
+	var from, to []knot.Way
 	for _, r := range w.runs {
-		bottom = math.Max(bottom, math.Max(r.down.at.Y, r.up.at.Y))
+		bottom = math.Max(bottom, r.down.at.Y)
 		d = math.Max(d, w.thick(r.of))
+		if r.up != nil {
+			bottom = math.Max(bottom, r.up.at.Y)
+			needs = math.Max(needs, straightAbove(w.wireDepth(r.of, far), w.thick(r.of)))
+			continue
+		}
+		end, dir := r.laidEnd()
+		from, to = append(from, knot.Way{At: r.down.at, Dir: r3.Vec{Y: 1}}), append(to, knot.Way{At: r3.Vec{X: -end.X, Z: end.Z}, Dir: dir})
 	}
-	deep := far.WireMM/2 + d/2
-	least := bottom + 0.9*deep + 0.6*d // the strands part to both sides of the wire
+	if w.turned != nil {
+		needs = w.turned.y + math.Max(knot.Fall(from, to, d), 0.8*d)
+	}
+	least := bottom + needs
 	w.far = least
 	if want := w.d.Purpose.BetweenMM; want > 0 {
 		if !w.stop {
@@ -159,68 +247,150 @@ func (w *walk) runsOut() error {
 		w.far = math.Max(least, want)
 	}
 	for _, r := range w.runs {
-		// Down in front of the wire, under it, up behind it.
-		side := (r.down.at.X + r.up.at.X) / 2
-		front, back := r3.Vec{X: side, Y: w.far, Z: deep}, r3.Vec{X: side, Y: w.far, Z: -deep}
-		var bend []r3.Vec
-		begin := r.down.at
-		if straight := w.far - 0.9*deep - 0.6*d; straight > begin.Y { // what is left bare hangs straight
-			bend = append(bend, r3.Vec{X: begin.X, Y: straight, Z: begin.Z})
-			begin = bend[0]
+		if r.up != nil {
+			w.putIn(r, roundWire(r.down.at, r.up.at, w.far, w.wireDepth(r.of, far), straightAbove(w.wireDepth(r.of, far), w.thick(r.of)), 1))
+			continue
 		}
-		bend = append(bend, knot.Join(begin, front, r3.Vec{Y: 1}, r3.Vec{Y: 1})...)
-		for k := 1; k < 12; k++ {
-			sin, cos := math.Sincos(math.Pi * float64(k) / 12)
-			bend = append(bend, r3.Vec{X: side, Y: w.far + deep*sin, Z: deep * cos})
+		// The straight part hangs below the knots, the joint lies where the strand was.
+		end, dir := r.laidEnd()
+		end = w.over(end)
+		high := needs - w.turned.y
+		begin := r3.Vec{X: r.down.at.X, Y: end.Y - high, Z: r.down.at.Z}
+		way := knot.Join(begin, end, r3.Vec{Y: 1}, dir)
+		if begin.Y > r.down.at.Y+1e-9 {
+			way = append([]r3.Vec{begin}, way...)
 		}
-		bend = append(bend, back)
-		end := r.up.at
-		var rise []r3.Vec
-		if straight := w.far - 0.9*deep - 0.6*d; straight > end.Y {
-			end.Y = straight
-			rise = append(rise, r.up.at)
-		}
-		bend = append(bend, knot.Join(back, end, r3.Vec{Y: -1}, r3.Vec{Y: -1})...)
-		bend = append(bend, rise...)
-		w.putIn(r, bend)
+		w.putIn(r, way)
 	}
+	w.turnOver()
 	return nil
 }
 
-// putIn puts a run and its bend round the far wire into the leg that it is a part of.
+// wireDepth is how far the middle of a strand lies from the middle of a wire.
+func (w *walk) wireDepth(l *leg, wire piece.Hardware) float64 { return wire.WireMM/2 + w.thick(l)/2 }
+
+// straightAbove is how far from the middle of a wire strands of thickness d begin to
+// part to both of its sides, deep from it.
+func straightAbove(deep, d float64) float64 { return 0.9*deep + 0.6*d }
+
+// roundWire leads a strand from a place, in front of the wire at y, deep from it, round
+// it and back to another place behind it; down is -1 where it comes from below. As far
+// as part from the wire it hangs straight.
+func roundWire(from, to r3.Vec, y, deep, part, down float64) []r3.Vec {
+	side := (from.X + to.X) / 2
+	front, back := r3.Vec{X: side, Y: y, Z: deep}, r3.Vec{X: side, Y: y, Z: -deep}
+	dir := r3.Vec{Y: down}
+	straight := y - down*part
+	var out, rise []r3.Vec
+	if down*(straight-from.Y) > 0 { // what is left bare hangs straight
+		from.Y = straight
+		out = append(out, from)
+	}
+	out = append(out, knot.Join(from, front, dir, dir)...)
+	for k := 1; k < 12; k++ {
+		sin, cos := math.Sincos(math.Pi * float64(k) / 12)
+		out = append(out, r3.Vec{X: side, Y: y + down*deep*sin, Z: deep * cos})
+	}
+	out = append(out, back)
+	if down*(straight-to.Y) > 0 {
+		rise = append(rise, to)
+		to.Y = straight
+	}
+	out = append(out, knot.Join(back, to, r3.Scale(-1, dir), r3.Scale(-1, dir))...)
+	return append(out, rise...)
+}
+
+// laidEnd is where what was laid of a strand before its run ends, and the way it leads.
+func (r doubled) laidEnd() (at, dir r3.Vec) {
+	pts := r.of.points[:r.points]
+	n := len(pts)
+	dir = knot.Heading(pts[max(0, n-4):], true)
+	dir.Z = -dir.Z // turned round, and walked from its end
+	return pts[n-1], dir
+}
+
+// over is where a place of what was laid before lies once the work is turned round.
+func (w *walk) over(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: w.far - v.Y, Z: v.Z} }
+
+// upsideDown tells whether the piece is walked the other way up than it hangs.
+func (w *walk) upsideDown() bool { return w.fromBall() || w.turned != nil }
+
+// turnOver turns what was laid before the work was turned round.
+func (w *walk) turnOver() {
+	t := w.turned
+	if t == nil {
+		return
+	}
+	for i := range w.beads[:t.beads] {
+		w.beads[i].At = w.over(w.beads[i].At)
+	}
+	for i := range w.cores[:t.cores] {
+		w.cores[i].At = w.over(w.cores[i].At)
+	}
+	for i := range w.cuts[:t.cuts] {
+		w.cuts[i] = w.far - w.cuts[i]
+	}
+	for i, y := range w.tops[:t.tops] {
+		w.tops[i] = [2]float64{w.far - y[1], w.far - y[0]}
+	}
+	for i := range w.plan.Sections[t.sections:] { // in the order in which they are tied
+		w.plan.Sections[t.sections+i].TopMM += t.y
+	}
+}
+
+// putIn puts a run, and what joins it to what comes before or after it, into the leg
+// that it is a part of.
 func (w *walk) putIn(r doubled, bend []r3.Vec) {
 	l := r.of
-	for _, q := range []*leg{l, r.down, r.up} {
-		q.together()
-	}
+	l.together()
+	r.down.together()
 	points, section, lies := slices.Clone(l.points[:r.points]), slices.Clone(l.section[:r.points]), slices.Clone(l.lies[:r.points])
-	points, section, lies = append(points, r.down.points...), append(section, r.down.section...), append(lies, r.down.lies...)
-	for _, v := range bend {
-		points, section, lies = append(points, v), append(section, r.section), append(lies, knot.Free)
-	}
-	for k := range slices.Backward(r.up.points) {
-		points, section, lies = append(points, r.up.points[k]), append(section, r.up.section[k]), append(lies, r.up.lies[k])
-	}
-	l.points, l.section, l.lies = append(points, l.points[r.points:]...), append(section, l.section[r.points:]...), append(lies, l.lies[r.points:]...)
-	for _, v := range bend {
-		l.reaches(v.Y, math.Abs(v.X))
-	}
-	mm := curve.Curve{Points: append([]r3.Vec{r.down.at}, append(bend, r.up.at)...)}.Length()
 	parts := slices.Clone(l.parts[:r.parts])
-	parts = append(parts, r.down.parts...)
-	parts = append(parts, Part{r.section, mm})
-	for k := range w.plan.Sections {
-		if s := &w.plan.Sections[k]; s.Index == r.section {
-			s.Use = append(s.Use, Use{0, w.d.Cords[l.cord].ID, mm})
+	free := func(pts []r3.Vec, order func([]r3.Vec) iter.Seq2[int, r3.Vec]) {
+		for _, v := range order(pts) {
+			points, section, lies = append(points, v), append(section, r.section), append(lies, knot.Free)
 		}
 	}
-	for _, p := range slices.Backward(r.up.parts) {
-		parts = append(parts, p)
+	up := func(l *leg) {
+		for k := range slices.Backward(l.points) {
+			points, section, lies = append(points, l.points[k]), append(section, l.section[k]), append(lies, l.lies[k])
+		}
+		for _, p := range slices.Backward(l.parts) {
+			parts = append(parts, p)
+		}
 	}
+	mm := 0.0
+	joins := func(way []r3.Vec) {
+		for _, v := range way {
+			l.reaches(v.Y, math.Abs(v.X))
+		}
+		mm = curve.Curve{Points: way}.Length()
+		parts = append(parts, Part{r.section, mm})
+		for k := range w.plan.Sections {
+			if s := &w.plan.Sections[k]; s.Index == r.section {
+				s.Use = append(s.Use, Use{0, w.d.Cords[l.cord].ID, mm})
+			}
+		}
+	}
+	if r.up != nil {
+		r.up.together()
+		points, section, lies = append(points, r.down.points...), append(section, r.down.section...), append(lies, r.down.lies...)
+		parts = append(parts, r.down.parts...)
+		free(bend, slices.All)
+		joins(slices.Concat([]r3.Vec{r.down.at}, bend, []r3.Vec{r.up.at}))
+		up(r.up)
+		l.knotwork, l.rulered, l.rough = l.knotwork+r.up.knotwork, l.rulered+r.up.rulered, l.rough+r.up.rough
+	} else {
+		for k, v := range points {
+			points[k] = w.over(v)
+		}
+		free(bend, slices.Backward)
+		joins(slices.Concat([]r3.Vec{r.down.at}, bend))
+		up(r.down)
+	}
+	l.points, l.section, l.lies = append(points, l.points[r.points:]...), append(section, l.section[r.points:]...), append(lies, l.lies[r.points:]...)
 	l.parts = append(parts, l.parts[r.parts:]...)
-	l.knotwork += r.down.knotwork + r.up.knotwork
-	l.rulered += r.down.rulered + r.up.rulered + 1
-	l.rough += r.down.rough + r.up.rough
+	l.knotwork, l.rulered, l.rough = l.knotwork+r.down.knotwork, l.rulered+r.down.rulered+1, l.rough+r.down.rough
 }
 
 // fitBetween says what the last millimetres between both wires take.

@@ -22,23 +22,27 @@ func tether(line string, between float64) piece.Document {
 
 const tied = "mount A, run-back, square-knot 8, finish singe-and-press"
 
+const tiedFromFar = "mount A, run-back from=far, square-knot 8, finish singe-and-press"
+
 // What is planned from the length between both wires measures that when it is planned
-// from the count, cord and all.
+// from the count, cord and all, from whichever end it is tied.
 func TestBetweenTwoWiresIsExact(t *testing.T) {
-	counted := make1(t, tether(tied, 0), plan.Options{})
-	between := make1(t, tether(tied, counted.LengthMM), plan.Options{})
-	near(t, "length", between.LengthMM, counted.LengthMM, 1e-9)
-	for i := range counted.Cords {
-		near(t, "cord "+counted.Cords[i].ID, between.Cords[i].NeedsMM, counted.Cords[i].NeedsMM, 1e-6)
-	}
-	if len(between.Warnings) > 0 {
-		t.Errorf("warned of %+v", between.Warnings)
-	}
-	// Ten millimetres more are left bare, and cost ten millimetres of each run.
-	longer := make1(t, tether(tied, counted.LengthMM+10), plan.Options{})
-	near(t, "length", longer.LengthMM, counted.LengthMM+10, 1e-9)
-	for i := range counted.Cords {
-		near(t, "cord "+counted.Cords[i].ID, longer.Cords[i].NeedsMM, counted.Cords[i].NeedsMM+20, 0.02)
+	for line, runs := range map[string]float64{tied: 2, tiedFromFar: 1} {
+		counted := make1(t, tether(line, 0), plan.Options{})
+		between := make1(t, tether(line, counted.LengthMM), plan.Options{})
+		near(t, "length", between.LengthMM, counted.LengthMM, 1e-9)
+		for i := range counted.Cords {
+			near(t, "cord "+counted.Cords[i].ID, between.Cords[i].NeedsMM, counted.Cords[i].NeedsMM, 1e-6)
+		}
+		if len(between.Warnings) > 0 {
+			t.Errorf("warned of %+v", between.Warnings)
+		}
+		// Ten millimetres more are left bare, and cost ten millimetres of each run.
+		longer := make1(t, tether(line, counted.LengthMM+10), plan.Options{})
+		near(t, "length", longer.LengthMM, counted.LengthMM+10, 1e-9)
+		for i := range counted.Cords {
+			near(t, "cord "+counted.Cords[i].ID, longer.Cords[i].NeedsMM, counted.Cords[i].NeedsMM+10*runs, 0.02)
+		}
 	}
 	// Each cord runs to the far wire and back: by itself it cannot take less.
 	bare := make1(t, tether("mount A, run-back, gap 60mm, finish singe-and-press", 0), plan.Options{})
@@ -46,6 +50,45 @@ func TestBetweenTwoWiresIsExact(t *testing.T) {
 		if c.NeedsMM < 3*60 {
 			t.Errorf("cord %s takes %.1f mm for two runs and a strand of 60 mm each", c.ID, c.NeedsMM)
 		}
+	}
+}
+
+// Tied from its far end a piece still hangs by its first: its mount lies about that
+// wire, its knots begin at the other one, and its ends lie near the mount. In hand the
+// far end is up.
+func TestTiedFromTheFarEnd(t *testing.T) {
+	d := tether(tiedFromFar, 0)
+	d.Purpose.EndsOn.InnerMM = 26
+	p := make1(t, d, plan.Options{})
+	l := p.Layout()
+	mount, first, ends := l.Sections[0], l.Sections[2], l.Sections[3]
+	if mount[0] > 1 || mount[1] > 0.3*p.LengthMM {
+		t.Errorf("the mount lies at %.1f", mount)
+	}
+	if first[1] < 0.8*p.LengthMM || ends[0] > first[0]+1 {
+		t.Errorf("the knots lie at %.1f, the ends at %.1f, of %.1f mm", first, ends, p.LengthMM)
+	}
+	near(t, "far wire", l.FarY, p.LengthMM, 1e-9)
+	for _, s := range l.Strands { // each meets both wires
+		high, low := math.Inf(1), math.Inf(-1)
+		for _, v := range s.Points {
+			high, low = math.Min(high, v.Y), math.Max(low, v.Y)
+		}
+		d := l.Figures[s.Cord].DrawnUpMM
+		if off := low - l.FarY - l.Far.WireMM/2; math.Abs(off-d/2) > 0.05*d {
+			t.Errorf("the middle of cord %d comes %.2f mm beyond the far wire, and it is %.1f mm thick", s.Cord, off, d)
+		}
+		if high > -0.5*d {
+			t.Errorf("cord %d comes up to %.2f mm only", s.Cord, high)
+		}
+	}
+	hand := make1(t, d, plan.Options{Until: p.Actions - 1}).Layout()
+	if hand.Hardware.InnerMM != d.Purpose.EndsOn.InnerMM || hand.Far.InnerMM != d.Purpose.HangsOn.InnerMM {
+		t.Errorf("in hand it hangs on %+v and ends on %+v", hand.Hardware, hand.Far)
+	}
+	// One run of each strand fills its knots, not two.
+	if both := make1(t, tether(tied, 0), plan.Options{}); both.WidthMM < p.WidthMM+d.Cords[0].Stuff.DiameterMM {
+		t.Errorf("from the near end it is %.1f mm wide, from the far end %.1f", both.WidthMM, p.WidthMM)
 	}
 }
 

@@ -133,7 +133,7 @@ func (y *layouts) bytes() int {
 			}
 		}
 	}
-	if y.walk.fromBall() { // it is put together as a whole
+	if y.walk.upsideDown() { // it is put together as a whole
 		for _, l := range y.walk.legs {
 			for _, s := range l.stretches {
 				n += 41 * len(s.points)
@@ -147,15 +147,20 @@ func (y *layouts) get() Layout {
 	w := y.walk
 	y.once.Do(func() {
 		y.made = w.layout(y.bottom)
-		if !w.fromBall() {
+		if !w.upsideDown() {
 			return
 		}
 		y.made.Strands, y.made.near = y.made.Near(math.Inf(-1), math.Inf(1)), nil
 		y.made.Sections, y.made.Cuts = slices.Clone(y.made.Sections), slices.Clone(y.made.Cuts)
 		y.made.Beads, y.made.Cores = slices.Clone(y.made.Beads), slices.Clone(y.made.Cores)
-		if w.o.Until == 0 {
+		switch {
+		case w.o.Until == 0 && w.turned != nil:
+			y.made.hungUp(w.far)
+		case w.o.Until == 0:
 			y.made.hungUp(w.eye)
-		} else { // in hand: it hangs on nothing yet
+		case w.turned != nil: // in hand, its far end up
+			y.made.Hardware, y.made.Far = y.made.Far, y.made.Hardware
+		default: // in hand: it hangs on nothing yet
 			y.made.Hardware.Type = "none"
 		}
 	})

@@ -99,5 +99,6 @@ func everyPiece(t *testing.T) map[string]piece.Document {
 		}
 		documents["knot "+k.ID] = d
 	}
+	documents["a tether tied from its far end"] = tether(tiedFromFar, 120)
 	return documents
 }

@@ -49,8 +49,10 @@ type walk struct {
 	bundled   bool // the section above drew the strands into a bundle
 	ringed    bool // a ring was taken in and nothing is tied below it yet
 	// runs are strands' ways to the far hardware and back, far where its wire lies.
-	runs []doubled
-	far  float64
+	// turned is what was laid before the work was turned round, nil where it was not.
+	runs   []doubled
+	far    float64
+	turned *turnedRound
 	// into is the section that what is tied in a repeat or a row belongs to.
 	into *Section
 	size size

@@ -36,11 +36,19 @@ func (w wire) name() string { return fmt.Sprintf("ring-%d", w) }
 
 // seat is where the wire crosses the shape, along z: in the first strand's lower turn,
 // between the other one's standing part and its end.
-var seat = r3.Vec{X: -1.4, Y: 0.75}
+var seat = r3.Vec{X: -0.75, Y: 0.75}
 
-// problem is one knot with a straight wire in its lower turn.
+// problem is one knot with a straight wire in its lower turn, laid a little aside so
+// that, drawn up about the wire, it hangs straight below its strands.
 func (w wire) problem() tighten.Problem {
 	p := pretzel()
+	for i := range p.Strands {
+		for k, v := range p.Strands[i].Route {
+			if math.Abs(v.Y) < 5 {
+				p.Strands[i].Route[k].X += 0.65
+			}
+		}
+	}
 	from, to := seat, seat
 	from.Z, to.Z = -9, 9
 	p.Bars = []tighten.Bar{{From: from, To: to, Diameter: float64(w) / 10}}
@@ -72,7 +80,7 @@ func tieRing(w knot.Work, ring ringin.Settings) (knot.Tied, error) {
 	}
 	laid := knot.Lay(shape.Strands, d)
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Flat: laid.Paths, Order: laid.Order, Moves: ringMoves()}
-	turned := func(v r3.Vec) r3.Vec { return knot.Turned(v, math.Pi/2) }
+	turned := func(v r3.Vec) r3.Vec { return knot.Turned(v, -math.Pi/2) }
 	for _, p := range laid.Paths {
 		pts := make([]r3.Vec, len(p.Points))
 		for i, v := range p.Points {
