@@ -1,6 +1,10 @@
 package e2e
 
-import "testing"
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+)
 
 // A piece is made one between two rings by hand: what it ends on, how far that is, in
 // feet and inches, and the count that fits by one key.
@@ -52,4 +56,21 @@ func TestTwoCordsAreFused(t *testing.T) {
 	v.until("it is tied", `!document.querySelector('[data-testid="refused"]') && `+long)
 	v.goTo("/piece/1/cut")
 	v.until("each is cut and fused", `document.body.textContent.includes("fuse it end to end with cord A") && document.body.textContent.includes("fuse it end to end with cord B")`)
+}
+
+// The joint of two cords is hidden under the knots by one key, and the cut says where
+// the whole is folded then.
+func TestAJointIsHidden(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/16/stuff")
+	v.until("the joint shows at the fold", `document.body.textContent.includes("It shows in section 1")`)
+	v.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll("button")].find((b) => b.textContent.startsWith("Hide it in section 3")).click()`))
+	v.until("it hides", `document.body.textContent.includes("It hides in section 3")`)
+	v.goTo("/piece/16/cut")
+	v.until("the cut says so", `document.body.textContent.includes("Fold them on cord A") && document.body.textContent.includes("hides in section 3")`)
+	v.goTo("/piece/16/stuff")
+	v.field("Joint from the fold", "9 m")
+	v.until("a joint beyond the end is refused", `document.querySelector('[data-testid="refused"]')?.textContent.includes("from the fold to its end")`)
+	v.leave()
+	v.key("x")
+	v.until("X puts it where it hides", `document.body.textContent.includes("It hides in section 3")`)
 }

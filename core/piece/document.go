@@ -74,6 +74,9 @@ type Cord struct {
 	Legs  Legs       `json:"legs,omitzero"`
 	// JoinedTo is the cord that it is fused to end to end.
 	JoinedTo string `json:"joined_to,omitempty"`
+	// JointMM is how far from the fold the joint lies on this cord's leg, where both are
+	// folded as one; 0 at the fold.
+	JointMM float64 `json:"joint_mm,omitempty"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
 }
@@ -207,6 +210,12 @@ func (d Document) Check() Problems {
 		}
 		if c.Legs.FirstMM != 0 {
 			length(path+".legs.first_mm", c.Legs.FirstMM, 1)
+		}
+		if c.JointMM != 0 {
+			length(path+".joint_mm", c.JointMM, 0)
+			if c.JoinedTo == "" {
+				say(path+".joint_mm", "says where the joint lies, but the cord is fused to none; say joined_to, or leave it out")
+			}
 		}
 		switch other := d.CordByID(c.JoinedTo); {
 		case c.JoinedTo == "":

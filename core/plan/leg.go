@@ -104,26 +104,38 @@ func (l *leg) free(section int, lie knot.Lie, points ...r3.Vec) {
 	l.lay(stretch{points: points, lie: lie, section: section, high: high, low: low})
 }
 
+// each gives every point of the leg where it lies, from its beginning, each once.
+func (l *leg) each(point func(v r3.Vec, section int, lie knot.Lie)) {
+	var last r3.Vec
+	n := len(l.points)
+	for k, v := range l.points {
+		point(v, l.section[k], l.lies[k])
+		last = v
+	}
+	for _, s := range l.stretches {
+		for k := range s.points {
+			v := s.at(k)
+			if n > 0 && r3.Norm2(r3.Sub(last, v)) < 1e-12 {
+				continue
+			}
+			point(v, s.section, s.lieAt(k))
+			last = v
+			n++
+		}
+	}
+}
+
 // together puts the stretches together into points.
 func (l *leg) together() {
 	n := len(l.points)
 	for _, s := range l.stretches {
 		n += len(s.points)
 	}
-	if cap(l.points) < n {
-		points, section, lies := make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
-		l.points, l.section, l.lies = append(points, l.points...), append(section, l.section...), append(lies, l.lies...)
-	}
-	for _, s := range l.stretches {
-		for k := range s.points {
-			p := s.at(k)
-			if m := len(l.points); m > 0 && r3.Norm2(r3.Sub(l.points[m-1], p)) < 1e-12 {
-				continue
-			}
-			l.points, l.section, l.lies = append(l.points, p), append(l.section, s.section), append(l.lies, s.lieAt(k))
-		}
-	}
-	l.stretches = l.stretches[:0:0]
+	points, section, lies := make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+	l.each(func(v r3.Vec, of int, lie knot.Lie) {
+		points, section, lies = append(points, v), append(section, of), append(lies, lie)
+	})
+	l.points, l.section, l.lies, l.stretches = points, section, lies, l.stretches[:0:0]
 }
 
 // measured notes the reach of points that were bent.

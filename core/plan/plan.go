@@ -43,6 +43,7 @@ type Plan struct {
 	Steps      []Step    `json:"steps"`
 	Actions    int       `json:"actions"` // of all steps, repeats counted
 	Cautions   []string  `json:"cautions"`
+	Joints     []Joint   `json:"joints,omitempty"` // of cords that are folded as one
 	Notation   string    `json:"notation"`
 	Done       []Stage   `json:"done"` // the stages that have what they need
 	// Turn is by how much the piece is turned about the axis that it hangs on to show
@@ -266,6 +267,9 @@ func Make(d piece.Document, o Options) (Plan, error) {
 		if errors.As(err, &ps) {
 			w.d.Locate(ps)
 		}
+		return Plan{}, err
+	}
+	if err := w.placeJoints(); err != nil {
 		return Plan{}, err
 	}
 	p := w.finish()

@@ -200,10 +200,10 @@ func (w *walk) cords() {
 
 // joints says of cords that hang as one what the whole is.
 func (w *walk) joints() {
-	for ci := range w.d.Cords {
-		if c := &w.plan.Cords[ci]; w.foldedAsOne(ci) && c.Measure != "" {
-			whole := c.CutMM + w.plan.Cords[w.partner(ci)].CutMM
-			c.Measure += fmt.Sprintf(" Together they are {%.0fmm}, and the joint is the fold: pull at it before you go on.", whole)
+	for _, j := range w.plan.Joints {
+		a, b := &w.plan.Cords[w.d.CordByID(j.Cord)], &w.plan.Cords[w.d.CordByID(j.To)]
+		if says := w.saysJoint(j, a.CutMM+b.CutMM); a.Measure != "" && b.Measure != "" {
+			a.Measure, b.Measure = a.Measure+says, b.Measure+says
 		}
 	}
 }

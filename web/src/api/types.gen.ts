@@ -88,6 +88,7 @@ export interface Cord {
         first_mm: number;
       };
   joined_to?: string;
+  joint_mm?: number;
 }
 export interface Stuff {
   make:
@@ -373,6 +374,7 @@ export interface Plan {
   steps: Step[];
   actions: number;
   cautions: string[];
+  joints?: Joint[];
   notation: string;
   done: string[];
   turn?: number;
@@ -457,6 +459,18 @@ export interface Action {
   under?: string[];
   gate?: string;
   led?: boolean;
+}
+export interface Joint {
+  cord: string;
+  to: string;
+  mm: number;
+  section: number;
+  hidden: boolean;
+  hides: Hide[];
+}
+export interface Hide {
+  mm: number;
+  section: number;
 }
 export interface Picture {
   view: string;

@@ -10,6 +10,7 @@ import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { diameter } from "../../ui/units";
 import { useWork } from "../work";
+import { JointAt } from "./JointAt";
 import { fuse, fusedWith, usedCords } from "./used";
 
 export function nextId(cords: Cord[]): string {
@@ -73,6 +74,7 @@ export function Stuff() {
                   onSet={(to) => edit((d) => ({ ...d, cords: fuse(d.cords, c.id, to) }))}
                 />
               )}
+              {c.joined_to && <JointAt cord={c} i={i} />}
             </li>
           );
         })}

@@ -30,8 +30,10 @@ export function fusedWith(cords: Cord[], c: Cord): string | undefined {
 /** fuse is the cords with two of them fused, or the first by itself. */
 export function fuse(cords: Cord[], id: string, to: string): Cord[] {
   return cords.map((c) => {
-    if (c.id === id) return { ...c, joined_to: to || undefined };
-    return c.joined_to === id || (to && c.joined_to === to) || c.id === to ? { ...c, joined_to: undefined } : c;
+    if (c.id === id) return { ...c, joined_to: to || undefined, joint_mm: undefined };
+    return c.joined_to === id || (to && c.joined_to === to) || c.id === to
+      ? { ...c, joined_to: undefined, joint_mm: undefined }
+      : c;
   });
 }
 
