@@ -14,17 +14,19 @@ type Fitting struct {
 	Wire  string `json:"wire,omitempty"`
 	// Depth is what its thickness is called, of what is no wire.
 	Depth string `json:"depth,omitempty"`
+	// Hangs is how it hangs, and with which of its sides to the face of the piece.
+	Hangs string `json:"hangs,omitempty"`
 
 	bent bool // its wire is a ring where the cords sit
 }
 
 var fittings = []Fitting{
-	{ID: "split-ring", Name: "a split ring", Inner: "Inner width", Wire: "Wire", bent: true},
-	{ID: "swivel-clip", Name: "a swivel clip with a flat eye", Inner: "Inner width", Wire: "Wire"},
-	{ID: "carabiner", Name: "a carabiner", Inner: "Inner width", Wire: "Wire", bent: true},
-	{ID: "bail", Name: "a bail or a fixed eye", Inner: "Inner width", Wire: "Wire", bent: true},
-	{ID: "rod", Name: "a rod or pin", Inner: "Its length", Wire: "Its thickness"},
-	{ID: "hole", Name: "a hole, as of a handle or a zip", Inner: "Width of the hole", Wire: "From the hole to the edge", Depth: "How thick it is there"},
+	{ID: "split-ring", Name: "a split ring", Inner: "Inner width", Wire: "Wire", Hangs: "It lies flat with the face, its split to the side or above, never under the cords.", bent: true},
+	{ID: "swivel-clip", Name: "a swivel clip with a flat eye", Inner: "Inner width", Wire: "Wire", Hangs: "The flat of its eye lies with the face, its gate opens to you. It turns, so the piece may turn by itself."},
+	{ID: "carabiner", Name: "a carabiner", Inner: "Inner width", Wire: "Wire", Hangs: "The cords sit at its narrow end, away from the gate, which opens to you.", bent: true},
+	{ID: "bail", Name: "a bail or a fixed eye", Inner: "Inner width", Wire: "Wire", Hangs: "Its loop stands across, open to both sides; the face of what it carries looks to you.", bent: true},
+	{ID: "rod", Name: "a rod or pin", Inner: "Its length", Wire: "Its thickness", Hangs: "It lies across the piece; the face looks to you."},
+	{ID: "hole", Name: "a hole, as of a handle or a zip", Inner: "Width of the hole", Wire: "From the hole to the edge", Depth: "How thick it is there", Hangs: "It runs from the face to the back: the cords come in from the face."},
 	{ID: "none", Name: "nothing"},
 }
 

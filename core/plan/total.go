@@ -57,7 +57,7 @@ func (w *walk) finish() Plan {
 	}
 	p.Cautions = append(p.Cautions, finish.Cautions(w.flame, stuffs)...)
 	if len(w.legs) > 0 {
-		if !w.fromBall() {
+		if slices.ContainsFunc(p.Cords, func(c Cord) bool { return len(c.Legs) == 2 }) && !w.fromBall() || len(p.Joints) > 0 {
 			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot."}}, p.Checks...)
 		}
 		if p.WantedMM > 0 {

@@ -317,6 +317,7 @@ export interface Fitting {
   inner?: string;
   wire?: string;
   depth?: string;
+  hangs?: string;
 }
 export interface FistRequest {
   stuff: Stuff;

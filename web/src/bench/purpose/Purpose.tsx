@@ -21,6 +21,7 @@ function Sizes(props: { fitting?: Fitting; path: string; on: Hardware; onSet: (v
   if (!fitting?.inner) return null;
   return (
     <div className="grid grid-cols-2 gap-3">
+      {fitting.hangs && <p className="col-span-2 text-sm opacity-80">{fitting.hangs}</p>}
       {sizes.map(
         ([key, label]) =>
           label && (
