@@ -376,27 +376,30 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 	// The middle line is longer than it is high: find the height at which its
 	// length is that of the row.
 	const parts = 240
-	lengthOf := func(high float64) (float64, []float64) {
-		sum, at := 0.0, []float64{0}
-		px, pz := middle(1, 0)
-		for k := 1; k <= parts; k++ {
-			x, z := middle(1, float64(k)/parts)
-			sum += math.Sqrt((x-px)*(x-px) + (z-pz)*(z-pz) + high*high/parts/parts)
-			at = append(at, sum)
-			px, pz = x, z
+	var aside [parts]float64 // of each part's length, squared
+	px, pz := middle(1, 0)
+	for k := range aside {
+		x, z := middle(1, float64(k+1)/parts)
+		aside[k] = (x-px)*(x-px) + (z-pz)*(z-pz)
+		px, pz = x, z
+	}
+	at := make([]float64, parts+1) // length of the middle line at the end of each part
+	lengthOf := func(high float64) float64 {
+		for k, a := range aside {
+			at[k+1] = at[k] + math.Sqrt(a+high*high/parts/parts)
 		}
-		return sum, at
+		return at[parts]
 	}
 	lo, hi := 0.05*length, length
 	for range 40 {
-		if l, _ := lengthOf((lo + hi) / 2); l > length {
+		if lengthOf((lo+hi)/2) > length {
 			hi = (lo + hi) / 2
 		} else {
 			lo = (lo + hi) / 2
 		}
 	}
 	high := (lo + hi) / 2
-	_, at := lengthOf(high)
+	lengthOf(high)
 	// along finds u for a length along the middle line.
 	along := func(s float64) float64 {
 		k, _ := slices.BinarySearch(at, s)
@@ -407,6 +410,18 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 			return 1
 		}
 		return (float64(k-1) + (s-at[k-1])/(at[k]-at[k-1])) / parts
+	}
+	// read is the middle line of the right row where it was worked out before.
+	fine := 500 * n
+	line := make([][2]float64, fine+1)
+	for k := range line {
+		line[k][0], line[k][1] = middle(1, float64(k)/float64(fine))
+	}
+	read := func(side, u float64) (x, z float64) {
+		u *= float64(fine)
+		k := min(int(u), fine-1)
+		a, b, t := line[k], line[k+1], u-float64(k)
+		return side * (a[0] + t*(b[0]-a[0])), side * (a[1] + t*(b[1]-a[1]))
 	}
 	for r, m := range from {
 		side := float64(2*r - 1)
@@ -422,9 +437,9 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 					l.lies[p] = knot.Snug
 				}
 				u := along(v.Y - top)
-				x, z := middle(side, u)
-				x1, _ := middle(side, math.Min(1, u+0.004))
-				x0, _ := middle(side, math.Max(0, u-0.004))
+				x, z := read(side, u)
+				x1, _ := read(side, math.Min(1, u+0.004))
+				x0, _ := read(side, math.Max(0, u-0.004))
 				lean := math.Atan2(x1-x0, high*(math.Min(1, u+0.004)-math.Max(0, u-0.004)))
 				// Half turned, half sheared: a band that is bent across its
 				// width neither stands upright nor turns all the way.

@@ -127,6 +127,9 @@ func (l *leg) each(point func(v r3.Vec, section int, lie knot.Lie)) {
 
 // together puts the stretches together into points.
 func (l *leg) together() {
+	if len(l.stretches) == 0 {
+		return
+	}
 	n := len(l.points)
 	for _, s := range l.stretches {
 		n += len(s.points)
@@ -149,7 +152,11 @@ func (l *leg) measured() {
 // dense puts points into long straight spans from node first on, so that they
 // can be bent.
 func (l *leg) dense(first int, step float64) {
-	points, section, lies := append([]r3.Vec{}, l.points[:first]...), append([]int{}, l.section[:first]...), append([]knot.Lie{}, l.lies[:first]...)
+	n := len(l.points)
+	for k := max(1, first+1); k < len(l.points); k++ {
+		n += int(r3.Norm(r3.Sub(l.points[k], l.points[k-1])) / step)
+	}
+	points, section, lies := append(make([]r3.Vec, 0, n), l.points[:first]...), append(make([]int, 0, n), l.section[:first]...), append(make([]knot.Lie, 0, n), l.lies[:first]...)
 	for k := first; k < len(l.points); k++ {
 		if k > 0 && k > first {
 			a, b := l.points[k-1], l.points[k]

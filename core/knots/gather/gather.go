@@ -151,17 +151,22 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 // comes out of the bundle: where it has the most room on its way, and of places with
 // as much, where the way is shortest.
 func comesOut(ring []r3.Vec, ds []knot.Disc, d float64) int {
-	leg := ds[len(ds)-1]
-	from := r3.Vec{X: leg.X, Z: leg.Z}
+	leg, around := ds[len(ds)-1], ds[:len(ds)-2]
 	best, at := math.Inf(-1), 0
 	for i, to := range ring {
-		room := d // more than enough
-		for _, q := range ds[:len(ds)-2] {
-			c := r3.Vec{X: q.X, Z: q.Z}
-			dist, _, _ := curve.SegmentDistance(from, to, c, c)
-			room = math.Min(room, dist-q.R-d/2)
+		x, z := to.X-leg.X, to.Z-leg.Z
+		long := math.Sqrt(x*x + z*z)
+		room := 0.0 // less than none, where a strand is in its way
+		for _, q := range around {
+			if 100*room-long <= best {
+				break // another place is better by now
+			}
+			// Where its way passes the middle of that strand, and how far from it.
+			u := math.Max(0, math.Min(1, ((q.X-leg.X)*x+(q.Z-leg.Z)*z)/math.Max(long*long, 1e-18)))
+			px, pz := q.X-leg.X-u*x, q.Z-leg.Z-u*z
+			room = math.Min(room, math.Sqrt(px*px+pz*pz)-q.R-d/2)
 		}
-		if score := math.Min(0, room)*100 - r3.Norm(r3.Sub(to, from)); score > best {
+		if score := 100*room - long; score > best {
 			best, at = score, i
 		}
 	}
