@@ -2,12 +2,14 @@
 package ringin
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
+	"nimblebight/core/unknown"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -17,6 +19,15 @@ type Settings struct {
 	InnerMM float64     `json:"inner_mm,omitempty" typed:"inner" label:"inner width" most:"300" begin:"20" needed:"yes"`
 	WireMM  float64     `json:"wire_mm,omitempty" typed:"wire" label:"wire" most:"20" begin:"2" needed:"yes"`
 	Colour  knot.Colour `json:"colour,omitempty" typed:"colour" label:"its colour"`
+
+	// Unknown are the fields that a ring in another knot's settings did not know.
+	Unknown map[string]json.RawMessage `json:"-"`
+}
+
+// MarshalJSON writes the ring with the fields it did not know.
+func (s Settings) MarshalJSON() ([]byte, error) {
+	type plain Settings
+	return unknown.Marshal(plain(s), s.Unknown)
 }
 
 // Ring taken in: in the middle of a piece, or before its last knot, the strands are led
