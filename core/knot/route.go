@@ -1,6 +1,7 @@
 package knot
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -189,8 +190,9 @@ func joinedOutside(c curve.Curve) curve.Curve {
 // Told reports how a drawn-up route shows what it is. Of a closed knot: the
 // fewest crossings over some views, and its determinant. Of one open strand:
 // the crossings of its face, and its determinant with the ends joined below it,
-// outside everything; of two, with their tops joined and their ends. Of more
-// strands: the crossings of the face, or of one repeat, and no determinant.
+// outside everything; of two, with their tops joined and their ends. Of more strands:
+// the crossings of the face, and their determinant with the k-th end from the right
+// joined to the k-th beginning from the right; of a sinnet the crossings of one repeat.
 func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error) {
 	cs := drawn.Strands
 	switch {
@@ -212,7 +214,52 @@ func (r Route) Told(drawn tighten.Result) (crossings, determinant int, err error
 		return len(found), curve.Determinant(found, 1), err
 	}
 	found, err := curve.Crossings(cs)
-	return len(found), 0, err
+	if err != nil {
+		return 0, 0, err
+	}
+	joined := joinedAround(cs)
+	seen, err := curve.Crossings(joined)
+	return len(found), curve.Determinant(seen, len(joined)), err
+}
+
+// joinedAround closes open strands that come from above and leave below, seen turned
+// by an eighth of a right angle or so that none hangs behind another: each end goes
+// round on the right to a beginning, the arcs inside one another.
+func joinedAround(cs []curve.Curve) []curve.Curve {
+	const turn = 12.4 * math.Pi / 180
+	const far = 1000.0 // diameters
+	n := len(cs)
+	lines := make([][]r3.Vec, n)
+	for i, c := range cs {
+		lines[i] = curve.TurnY(c, turn).Points
+	}
+	fromRight := func(at func(pts []r3.Vec) r3.Vec) []int {
+		out := Identity(n)
+		slices.SortFunc(out, func(a, b int) int { return cmp.Compare(at(lines[b]).X, at(lines[a]).X) })
+		return out
+	}
+	begins := fromRight(func(pts []r3.Vec) r3.Vec { return pts[0] })
+	ends := fromRight(func(pts []r3.Vec) r3.Vec { return pts[len(pts)-1] })
+	next := make([]int, n) // the strand that each goes on as
+	rank := make([]int, n)
+	for k := range n {
+		next[ends[k]], rank[ends[k]] = begins[k], k
+	}
+	var out []curve.Curve
+	done := make([]bool, n)
+	for i := range n {
+		var round []r3.Vec
+		for at := i; !done[at]; at = next[at] {
+			done[at] = true
+			out := far + 10*float64(rank[at])
+			end, begin := lines[at][len(lines[at])-1], lines[next[at]][0]
+			round = append(append(round, lines[at]...), r3.Vec{X: end.X, Y: out}, r3.Vec{X: out, Y: out}, r3.Vec{X: out, Y: -out}, r3.Vec{X: begin.X, Y: -out})
+		}
+		if round != nil {
+			out = append(out, curve.Curve{Points: round, Closed: true})
+		}
+	}
+	return out
 }
 
 // fewest looks at a closed knot from views spread evenly by the golden angle.

@@ -761,8 +761,8 @@ func (r *relaxer) move(dt, maxStep float64) {
 	for i := range r.x {
 		r.x[i] = r3.Add(r.x[i], r3.Scale(scale, r.v[i]))
 	}
-	if r.p.HalfTurned {
-		r.pair()
+	if r.p.Alike {
+		r.align()
 	}
 	if !r.in {
 		return
@@ -780,14 +780,19 @@ func (r *relaxer) move(dt, maxStep float64) {
 	}
 }
 
-// pair makes the second strand the first turned half round y: both where the mean
-// of the two is.
-func (r *relaxer) pair() {
-	for a := range r.first[1] {
-		b := r.first[1] + a
+// align makes each strand the one before it turned: all where the mean of them is.
+func (r *relaxer) align() {
+	n := len(r.p.Strands)
+	for k := range r.first[1] {
 		for _, at := range [2][]r3.Vec{r.x, r.v} {
-			m := r3.Scale(0.5, r3.Add(at[a], turned(at[b])))
-			at[a], at[b] = m, turned(m)
+			sum := at[k]
+			for i := 1; i < n; i++ {
+				sum = r3.Add(sum, turned(at[r.first[i]+k], -i, n))
+			}
+			mean := r3.Scale(1/float64(n), sum)
+			for i := range n {
+				at[r.first[i]+k] = turned(mean, i, n)
+			}
 		}
 	}
 }

@@ -86,10 +86,10 @@ type Problem struct {
 	// Held is, by strand, how much of its last length stays where it is beside
 	// its very end; none where it is left out.
 	Held []float64
-	// HalfTurned says that strand 1 is strand 0 turned half round y, and keeps it so
-	// all the way: two hands that pull alike. Without it a knot that is long beside
-	// its cord rests lopsided.
-	HalfTurned bool
+	// Alike says that each of n strands is the one before it turned by an n-th of a
+	// turn round y, from x towards z, and keeps it so all the way: hands that pull
+	// alike. Without it a knot that is long beside its cord rests lopsided.
+	Alike bool
 }
 
 // UsualSteps are the most steps of a stage where nothing else is said.
@@ -112,8 +112,8 @@ func Fingerprint(p Problem, set Settings) string {
 	if p.Held != nil {
 		fmt.Fprintf(h, " held %v", p.Held)
 	}
-	if p.HalfTurned {
-		fmt.Fprint(h, " half turned")
+	if p.Alike {
+		fmt.Fprint(h, " alike")
 	}
 	return hex.EncodeToString(h.Sum(nil))
 }
@@ -184,8 +184,8 @@ func (p Problem) check() error {
 	if len(p.Strands) == 0 {
 		return fmt.Errorf("tighten: no strands")
 	}
-	if p.HalfTurned {
-		if err := p.checkTurned(); err != nil {
+	if p.Alike {
+		if err := p.checkAlike(); err != nil {
 			return err
 		}
 	}
@@ -217,19 +217,29 @@ func (p Problem) check() error {
 	return nil
 }
 
-// checkTurned refuses strands of which the second is not the first turned half
-// round the work's axis.
-func (p Problem) checkTurned() error {
-	if len(p.Strands) != 2 || p.Cell != nil || len(p.Strands[0].Route) != len(p.Strands[1].Route) {
-		return fmt.Errorf("tighten: half turned are two open strands of as many points each")
+// checkAlike refuses strands that are not each the one before it turned.
+func (p Problem) checkAlike() error {
+	if len(p.Strands) < 2 || p.Cell != nil {
+		return fmt.Errorf("tighten: alike are two open strands or more")
 	}
-	for i, v := range p.Strands[0].Route {
-		if w := p.Strands[1].Route[i]; r3.Norm(r3.Sub(w, turned(v))) > 1e-9 {
-			return fmt.Errorf("tighten: point %d of the second strand is not that of the first turned half round", i)
+	for i, s := range p.Strands {
+		if len(s.Route) != len(p.Strands[0].Route) {
+			return fmt.Errorf("tighten: strand %d has %d points, the first %d; strands that are alike have as many", i, len(s.Route), len(p.Strands[0].Route))
+		}
+		for k, v := range p.Strands[0].Route {
+			if r3.Norm(r3.Sub(s.Route[k], turned(v, i, len(p.Strands)))) > 1e-9 {
+				return fmt.Errorf("tighten: point %d of strand %d is not that of the first turned by its share of a turn", k, i)
+			}
 		}
 	}
 	return nil
 }
 
-// turned is a point turned half round y.
-func turned(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z} }
+// turned is a point turned by i n-ths of a turn round y, from x towards z.
+func turned(v r3.Vec, i, n int) r3.Vec {
+	if 2*i == n || 2*i == -n {
+		return r3.Vec{X: -v.X, Y: v.Y, Z: -v.Z}
+	}
+	s, c := math.Sincos(2 * math.Pi * float64(i) / float64(n))
+	return r3.Vec{X: c*v.X - s*v.Z, Y: v.Y, Z: s*v.X + c*v.Z}
+}

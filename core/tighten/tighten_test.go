@@ -334,3 +334,35 @@ func TestFramesOfADrawingUp(t *testing.T) {
 		t.Errorf("the last frame is %.2f long, the knot %.2f", end, r.Strands[0].Length())
 	}
 }
+
+// Strands that are alike stay alike while they are drawn up, and what is not alike is
+// refused.
+func TestStrandsStayAlike(t *testing.T) {
+	third := func(v r3.Vec, i int) r3.Vec { // turned by so many thirds, from x towards z
+		s, c := math.Sincos(2 * math.Pi * float64(i) / 3)
+		return r3.Vec{X: c*v.X - s*v.Z, Y: v.Y, Z: s*v.X + c*v.Z}
+	}
+	p := tighten.Problem{Alike: true}
+	for i := range 3 {
+		var route []r3.Vec
+		for _, v := range []r3.Vec{{X: 0.7, Y: -6}, {X: 0.7, Y: -2}, {X: 1.6, Y: -0.5, Z: 1}, {X: 0.3, Y: 1, Z: 1.4}, {X: 0.3, Y: 6, Z: 0.8}} {
+			route = append(route, third(v, i))
+		}
+		p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: 1})
+	}
+	got, err := tighten.DrawUp(t.Context(), p, tighten.Settings{PerDiameter: []float64{3}})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, s := range got.Strands {
+		for k, v := range got.Strands[0].Points {
+			if off := r3.Norm(r3.Sub(s.Points[k], third(v, i))); off > 1e-9 {
+				t.Fatalf("node %d of strand %d is %.2g off the first one turned", k, i, off)
+			}
+		}
+	}
+	p.Strands[1].Route[2].X += 0.01
+	if _, err := tighten.DrawUp(t.Context(), p, tighten.Settings{}); err == nil {
+		t.Error("strands that are not alike are drawn up as if they were")
+	}
+}

@@ -57,7 +57,7 @@ func route(f Form, g Gap) tighten.Problem {
 	case g == Upper:
 		a = longUpper
 	}
-	return tighten.Problem{HalfTurned: true, Strands: []tighten.Strand{{Route: a, Diameter: 1}, {Route: knot.TurnRoute(a, math.Pi), Diameter: 1}}}
+	return tighten.Problem{Alike: true, Strands: []tighten.Strand{{Route: a, Diameter: 1}, {Route: knot.TurnRoute(a, math.Pi), Diameter: 1}}}
 }
 
 // dressed moves the strands of a route apart where they press into one another.
