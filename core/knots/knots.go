@@ -21,6 +21,7 @@ import (
 	_ "nimblebight/core/knots/mount"
 	_ "nimblebight/core/knots/overhand"
 	_ "nimblebight/core/knots/pretzel"
+	_ "nimblebight/core/knots/ringdiamond"
 	_ "nimblebight/core/knots/ringin"
 	_ "nimblebight/core/knots/ropeball"
 	_ "nimblebight/core/knots/row"

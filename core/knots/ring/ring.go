@@ -49,12 +49,17 @@ func Route(n int, first []At) tighten.Problem {
 // A Meet is what a strand of a ring passes, as seen from the working end: the strand so
 // many steps on, over or under it.
 type Meet struct {
-	On   int // steps anticlockwise, from 1 to n-1
+	On   int // steps anticlockwise, from 0, itself, to n-1
 	Over bool
 }
 
-// Meets are what the first strand of a ring passes along its way, in order; what it
-// does to itself is left out. Every other strand does the same.
+// Others are meets without those of a strand with itself.
+func Others(meets []Meet) []Meet {
+	return slices.DeleteFunc(slices.Clone(meets), func(m Meet) bool { return m.On == 0 })
+}
+
+// Meets are what the first strand of a ring passes along its way, in order. Every other
+// strand does the same.
 func Meets(p tighten.Problem) ([]Meet, error) {
 	var cs []curve.Curve
 	for _, s := range p.Strands {
@@ -71,7 +76,8 @@ func Meets(p tighten.Problem) ([]Meet, error) {
 	var all []met
 	for _, x := range found {
 		switch {
-		case x.Over == x.Under:
+		case x.Over == x.Under && x.Over == 0:
+			all = append(all, met{Meet{0, true}, x.OverAt}, met{Meet{0, false}, x.UnderAt})
 		case x.Over == 0:
 			all = append(all, met{Meet{x.Under, true}, x.OverAt})
 		case x.Under == 0:

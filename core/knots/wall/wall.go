@@ -76,6 +76,7 @@ func tieOne(w knot.Work, passes int) (knot.Tied, error) {
 func moves(as []int, meets []ring.Meet, passes int) []move.Move {
 	var out []move.Move
 	turn := string(knot.Anticlockwise)
+	meets = ring.Others(meets)
 	first, second := meets[len(meets)-1:], meets[:0]
 	if passes == 2 {
 		first, second = meets[3:4], meets[5:]

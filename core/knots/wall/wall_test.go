@@ -54,16 +54,18 @@ func TestWallsAgainstOthersFigures(t *testing.T) {
 	}
 }
 
-// In a double wall the second round lies outside the first: nowhere does a strand come
-// nearer to the axis in it than the one that it follows.
+// What a strand of a wall passes is read off its way: over it goes the one before, and
+// it goes under the next.
 func TestAStrandPassesWhatItIsLedUnder(t *testing.T) {
 	for n := least; n <= most; n++ {
 		meets, err := ring.Meets(route(n, 1))
+		meets = ring.Others(meets)
 		if err != nil || len(meets) != 2 || meets[0] != (ring.Meet{On: n - 1, Over: true}) || meets[1] != (ring.Meet{On: 1}) {
 			t.Errorf("a wall of %d passes %+v, %v", n, meets, err)
 		}
+		// Followed round it meets each of its four places once more, and one besides.
 		meets, err = ring.Meets(route(n, 2))
-		if err != nil || len(meets) != 10 && n > 3 {
+		if meets = ring.Others(meets); err != nil || len(meets) != 10 && n > 3 {
 			t.Errorf("a double wall of %d passes %+v, %v", n, meets, err)
 		}
 	}
