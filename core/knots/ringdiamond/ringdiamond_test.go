@@ -73,3 +73,57 @@ func TestACollarIsOverTwoAndUnderTwo(t *testing.T) {
 		}
 	}
 }
+
+// A terminal knot, drawn up from how it is told, comes to rest in the diamond of four
+// turned over; of three to six strands it is the same link.
+func TestATerminalKnotIsTheDiamondTurnedOver(t *testing.T) {
+	for n := least; n <= most; n++ {
+		shape, err := family.Shape(name(n, false), nil)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var flat, drawn tighten.Result
+		for i, strand := range ring.Route(n, crowned(n)).Strands {
+			flat.Strands = append(flat.Strands, curve.Spline(strand.Route, false))
+			drawn.Strands = append(drawn.Strands, curve.Curve{Points: shape.Strands[i]})
+		}
+		_, a, err := (knot.Route{}).Told(flat)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, b, err := (knot.Route{}).Told(drawn); err != nil || a != b {
+			t.Errorf("of %d strands it has determinant %d, the diamond %d; %v", n, a, b, err)
+		}
+	}
+	got, err := tighten.DrawUp(t.Context(), ring.Route(4, crowned(4)), tighten.Settings{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	shape, err := family.Shape(name(4, false), nil)
+	if err != nil {
+		t.Fatal(err)
+	}
+	best := math.Inf(1)
+	for turn := 0.0; turn < 360; turn++ {
+		theirs := curve.TurnY(curve.Curve{Points: over(shape.Strands)[0]}, turn*math.Pi/180).Points
+		for down := -2.0; down <= 2; down += 0.05 {
+			worst := 0.0
+			for _, v := range got.Strands[0].Points {
+				if math.Abs(v.Y) > 3 {
+					continue // the straight ends are as long as they are
+				}
+				near := math.Inf(1)
+				for _, u := range theirs {
+					near = math.Min(near, math.Hypot(math.Hypot(u.X-v.X, u.Z-v.Z), u.Y+down-v.Y))
+				}
+				if worst = math.Max(worst, near); worst > best {
+					break
+				}
+			}
+			best = math.Min(best, worst)
+		}
+	}
+	if best > 0.07 {
+		t.Errorf("it lies %.3f of a diameter from the diamond turned over", best)
+	}
+}
