@@ -1,4 +1,4 @@
-// Package crown ties crown sinnets of four strands.
+// Package crown ties crown sinnets of three to six strands.
 package crown
 
 import (
@@ -8,6 +8,7 @@ import (
 	"slices"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ring"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
@@ -32,7 +33,10 @@ type Settings struct {
 	Direction knot.Turn `json:"direction,omitempty" typed:"direction" label:"first crown" default:"clockwise"`
 }
 
-// Crown sinnets of four strands: each strand over its neighbour, the last
+// least and most are the strands that a crown can be laid with.
+const least, most = 3, 6
+
+// Crown sinnets of three to six strands: each strand over its neighbour, the last
 // through the first bight.
 //
 // Laid square, every strand is led straight across and comes back in the same
@@ -40,9 +44,9 @@ type Settings struct {
 // diagonal in the direction kept, and the columns spiral.
 func init() {
 	knot.Add(knot.Knot{
-		ID: "crown", Name: "crown sinnet", Family: "four strands",
+		ID: "crown", Name: "crown sinnet", Family: "in a ring",
 		OtherNames: []string{"square crown sinnet", "round crown sinnet", "box stitch"},
-		For:        "a round or square neck of four strands: lanyards, fobs, handles",
+		For:        "a round or square neck of three to six strands, four as a rule: lanyards, fobs, handles",
 		Schools: []knot.School{
 			{Field: "lay", Default: "square", Why: "straight columns show at once where a strand was led the wrong way; round it turns and stands a tenth lower"},
 			{Field: "direction", Default: "clockwise", Why: "keep the one you begin with; laid square it changes by itself from crown to crown"},
@@ -51,46 +55,81 @@ func init() {
 		Repeats:  true,
 		Places:   true,
 		Settings: Settings{},
-		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}} },
+		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: least, Most: most}} },
 		Tie:      tie,
 		Sample:   knot.Sample{Line: "mount A B, crown 5", Cords: 2, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
-		Name: "crown-sinnet", Family: "four strands", About: "four strands crowned again and again, laid square", Sinnet: true,
-		Problem: func() tighten.Problem { return crownCell(true) },
+		Name: "crown-sinnet", Family: "in a ring", About: "four strands crowned again and again, laid square", Sinnet: true,
+		Problem: func() tighten.Problem { return cellOf(4, true) },
 		Measure: knot.PerStrand, Of: "a strand a crown", Published: 6.26, Share: 0.02, Height: 2.01,
 	})
 	knot.AddRoute(knot.Route{
-		Name: "round-crown-sinnet", Family: "four strands", About: "four strands crowned again and again, laid round", Sinnet: true,
-		Problem: func() tighten.Problem { return crownCell(false) },
+		Name: "round-crown-sinnet", Family: "in a ring", About: "four strands crowned again and again, laid round", Sinnet: true,
+		Problem: func() tighten.Problem { return cellOf(4, false) },
 		Measure: knot.PerStrand, Of: "a strand a crown", Published: 6.06, Share: 0.02, Height: 1.78,
 	})
 }
 
-// crownCell is one crown: the four lines of a # sign, each beginning high and
-// ending low.
-func crownCell(square bool) tighten.Problem {
-	const a, b, pitch = 0.75, 2.0, 3.2
-	// The line of strand 0 in the plane across the work; y is down it.
-	line := []r3.Vec{{X: -a, Y: 1.5, Z: b}, {X: -a, Y: 2.1, Z: a + 0.3}, {X: -a, Y: 1.5, Z: 0}, {X: -a, Y: 0.9, Z: -a - 0.3}, {X: -a, Y: 1.5, Z: -b}}
-	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch, Mirror: square}}
-	if !square {
-		p.Cell.FreeTwist, p.Cell.Twist = true, 0.6
+// line is where a strand of a crown of n runs: its distance from the axis and half its
+// length, diameters.
+func line(n int) (aside, half float64) {
+	aside, half = 0.75/math.Tan(math.Pi/float64(n)), 2
+	switch n {
+	case 3:
+		half = 2.3
+	case 6:
+		half = aside*math.Tan(math.Pi/3) - 0.55
 	}
-	for i, next := range next(square) {
-		p.Strands = append(p.Strands, tighten.Strand{Route: knot.TurnRoute(line, float64(i)*math.Pi/2), Diameter: 1, Next: next})
+	return aside, half
+}
+
+// cellOf is one crown of n: for four the lines of a # sign, each beginning high and
+// ending low.
+func cellOf(n int, square bool) tighten.Problem {
+	const pitch = 3.2
+	a, b := line(n)
+	// The line of strand 0 in the plane across the work; y is down it.
+	way := []r3.Vec{{X: -a, Y: 1.5, Z: b}, {X: -a, Y: 2.1, Z: 1.05}, {X: -a, Y: 1.5, Z: 0}, {X: -a, Y: 0.9, Z: -1.05}, {X: -a, Y: 1.5, Z: -b}}
+	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch, Mirror: square}}
+	next, turn := goesOn(n, square)
+	if !square {
+		p.Cell.FreeTwist, p.Cell.Twist = true, turn
+	} else {
+		way = knot.TurnRoute(way, -turn)
+	}
+	for i := range n {
+		p.Strands = append(p.Strands, tighten.Strand{Route: knot.TurnRoute(way, 2*math.Pi*float64(i)/float64(n)), Diameter: 1, Next: next[i]})
 	}
 	return p
 }
 
-// next tells as which line of the next crown each line goes on: across, to where
-// the opposite one began. Where the next crown is a mirror image, that takes the
-// lines across it to their own other ends.
-func next(square bool) []int {
+// goesOn tells as which line of the next crown each line of n goes on, and an angle.
+// Laid round it is the line that begins nearest, and by how much the next crown lies
+// turned. Laid square the next crown is the mirror of this one, left for right, and the
+// angle is by how much both are turned so that its lines begin where these end.
+func goesOn(n int, square bool) (next []int, angle float64) {
+	step := 2 * math.Pi / float64(n)
+	next = make([]int, n)
 	if square {
-		return []int{2, 1, 0, 3}
+		m := n / 2
+		for i := range next {
+			next[i] = (m - i + n) % n
+		}
+		return next, (float64(m)*step - math.Pi) / 2
 	}
-	return []int{2, 3, 0, 1}
+	a, b := line(n)
+	begin, end := math.Atan2(b, -a), math.Atan2(-b, -a)
+	best := math.Inf(1)
+	for k := range n {
+		if off := math.Remainder(begin-float64(k)*step-end, 2*math.Pi); math.Abs(off) < math.Abs(best) {
+			best = off
+			for i := range next {
+				next[i] = (i + k) % n
+			}
+		}
+	}
+	return next, best
 }
 
 const crownNodes = 22 // of a strand in one crown
@@ -99,12 +138,9 @@ const crownNodes = 22 // of a strand in one crown
 // come into the first and go out of the last they are constructed, and moved clear
 // of one another.
 func tie(w knot.Work) (knot.Tied, error) {
-	if n := len(w.Strands); n != 4 {
-		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; this crown is of four", n)}
-		if n > 4 {
-			r.Set, r.Label = knot.Numbered(1, 4), "Take the first four"
-		}
-		return knot.Tied{}, r
+	n := len(w.Strands)
+	if err := ring.Takes(w, "a crown", least, most); err != nil {
+		return knot.Tied{}, err
 	}
 	set := knot.Of[Settings](w.Section)
 	if set.Direction != knot.Anticlockwise { // the mirror of the same
@@ -117,11 +153,11 @@ func tie(w knot.Work) (knot.Tied, error) {
 		if err != nil {
 			return t, err
 		}
-		t.Mirror(4)
+		t.Mirror(n)
 		return t, nil
 	}
 	square := set.Lay != Round
-	shape, err := family.Shape(name(square), func() tighten.Problem { return crownCell(square) })
+	shape, err := family.Shape(name(n, square), func() tighten.Problem { return cellOf(n, square) })
 	if err != nil {
 		return knot.Tied{}, err
 	}
@@ -135,7 +171,8 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	count := max(1, w.Section.Count)
 	cell := shape.Cell(square)
-	threads := shape.Lay(cell, next(square), count)
+	next, _ := goesOn(n, square)
+	threads := shape.Lay(cell, next, count)
 	top, low := math.Inf(1), math.Inf(-1)
 	for _, pts := range threads {
 		for _, v := range pts {
@@ -143,7 +180,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		}
 	}
 	const straight = 0.9 // of a diameter, straight into the first crown and out of the last
-	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: []int{0, 1, 2, 3}, Height: d * (low - top + 2*straight)}
+	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
 	var lines [][]r3.Vec
 	for _, pts := range threads {
 		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
@@ -166,7 +203,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+straight))
 	}
 	t.Cells = append(t.Cells, t.Height)
-	t.Turned = math.Remainder(float64(count)*cell.Twist, math.Pi/2)
+	t.Turned = math.Remainder(float64(count)*cell.Twist, 2*math.Pi/float64(n))
 	// A row of one crown and its mirror begins again after two of them.
 	t.Repeats, t.PerRound = count, 1
 	if square {
@@ -175,7 +212,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 			t.Repeats, t.PerRound = 1, count
 		}
 	}
-	as := make([]int, 4)
+	as := make([]int, n)
 	for place, i := range in {
 		as[i] = place
 	}
@@ -197,7 +234,7 @@ func moves(lay Lay, lines [][]r3.Vec, k int) []move.Move {
 	if lay != Round && k%2 == 1 { // laid square, the next crown is the mirror of this one
 		turn = knot.Clockwise
 	}
-	ring := slices.Clone(order)
+	about := slices.Clone(order)
 	angle := func(i int) float64 { // from the left, as one looks at the working end
 		v := from(i)
 		a := math.Atan2(v.Z, v.X) - math.Pi
@@ -206,19 +243,19 @@ func moves(lay Lay, lines [][]r3.Vec, k int) []move.Move {
 		}
 		return math.Mod(a+4*math.Pi+0.1, 2*math.Pi)
 	}
-	slices.SortFunc(ring, func(i, j int) int { return cmp.Compare(angle(i), angle(j)) })
+	slices.SortFunc(about, func(i, j int) int { return cmp.Compare(angle(i), angle(j)) })
 	var out []move.Move
-	for n, i := range ring {
+	for n, i := range about {
 		m := move.Move{Strand: i, Turn: string(turn), Order: order, End: true}
 		switch n {
 		case 0:
 			m.Text, m.Detail = "Lay {me} across to the opposite side.", "Looking at the working end; the others follow it {turn}."
-		case 3:
-			m.Passes = []move.Pass{{How: move.Over, Of: ring[2:3]}, {How: move.Under, Of: ring[:1]}}
-			m.Text, m.Detail = "Lay {me} {over 0} and through the bight of the first, {over 1}.", "Draw all four up evenly, a little at a time."
-			m.Gate = "Each goes over one and under one, and the four make a small square."
+		case len(about) - 1:
+			m.Passes = []move.Pass{{How: move.Over, Of: about[n-1 : n]}, {How: move.Under, Of: about[:1]}}
+			m.Text, m.Detail = "Lay {me} {over 0} and through the bight of the first, {over 1}.", "Draw all of them up evenly, a little at a time."
+			m.Gate = fmt.Sprintf("Each goes over one and under one, and the %d make a small figure of %d sides.", len(about), len(about))
 		default:
-			m.Passes = []move.Pass{{How: move.Over, Of: ring[n-1 : n]}}
+			m.Passes = []move.Pass{{How: move.Over, Of: about[n-1 : n]}}
 			m.Text = "Lay {me} across {over 0}."
 		}
 		out = append(out, m)
@@ -240,9 +277,9 @@ func ordered(lines [][]r3.Vec, at func(i int) r3.Vec) []int {
 	return order
 }
 
-func name(square bool) string {
+func name(n int, square bool) string {
 	if square {
-		return "square crown of 4"
+		return fmt.Sprintf("square crown of %d", n)
 	}
-	return "round crown of 4"
+	return fmt.Sprintf("round crown of %d", n)
 }

@@ -14,5 +14,9 @@ var family = shapes.Register(&shapes.Family{Folder: "crown", Problems: problems,
 
 // problems are the shapes that are drawn up at build time.
 func problems() map[string]tighten.Problem {
-	return map[string]tighten.Problem{name(true): crownCell(true), name(false): crownCell(false)}
+	out := map[string]tighten.Problem{}
+	for n := least; n <= most; n++ {
+		out[name(n, true)], out[name(n, false)] = cellOf(n, true), cellOf(n, false)
+	}
+	return out
 }
