@@ -274,6 +274,9 @@ func tieSingle(w knot.Work) (knot.Tied, error) {
 	for i, h := range hs {
 		pts := make([]r3.Vec, 0, len(h.points)+1)
 		for _, v := range h.points {
+			if w.LeftHanded { // the hitch of the other hand
+				v.X = -v.X
+			}
 			pts = append(pts, standing(v, x+h.wide/2, w.RingMM))
 		}
 		end, dir := pts[len(pts)-1], knot.Heading(pts, true)

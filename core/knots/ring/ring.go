@@ -136,7 +136,7 @@ func Tie(w knot.Work, shape shapes.Shape, told tighten.Problem, say func(as []in
 
 // Led is a knot led in a direction: what ties it anticlockwise ties its mirror too.
 func Led(w knot.Work, direction knot.Turn, tie func(w knot.Work) (knot.Tied, error)) (knot.Tied, error) {
-	if direction == knot.Anticlockwise {
+	if direction != knot.Clockwise {
 		return tie(w)
 	}
 	m := w
