@@ -19,6 +19,6 @@ func problems() map[string]tighten.Problem {
 		key, p := overhandRound(d)
 		out[key] = p()
 	}
-	out["overhand"] = overhandRoute()
+	out["overhand"], out["figure-eight"] = overhandRoute(), eightRoute()
 	return out
 }

@@ -65,13 +65,7 @@ func init() {
 	})
 	knot.AddRoute(knot.Route{
 		Name: "figure-eight-stopper", Family: "stoppers", About: "half a turn more than an overhand before it goes through",
-		Problem: func() tighten.Problem {
-			eight := knot.Around(56, func(t float64) r3.Vec {
-				r := 2.4 + 1.2*math.Cos(2*t)
-				return r3.Vec{X: r * math.Cos(3*t+0.3), Y: r * math.Sin(3*t+0.3), Z: math.Sin(4 * t)}
-			})
-			return tighten.Problem{Strands: []tighten.Strand{{Route: knot.OpenUp(eight, 14), Diameter: 1}}}
-		},
+		Problem: eightRoute,
 		Measure: knot.Beyond, Of: "cord beyond the straight", Published: 13.8, Share: 0.04,
 	})
 }
@@ -82,6 +76,15 @@ func overhandRoute() tighten.Problem {
 		return r3.Vec{X: r * math.Cos(2*t+0.55), Y: r * math.Sin(2*t+0.55), Z: math.Sin(3 * t)}
 	})
 	return tighten.Problem{Strands: []tighten.Strand{{Route: knot.OpenUp(trefoil, 14), Diameter: 1}}}
+}
+
+// eightRoute is a figure-eight opened at its lowest point.
+func eightRoute() tighten.Problem {
+	eight := knot.Around(56, func(t float64) r3.Vec {
+		r := 2.4 + 1.2*math.Cos(2*t)
+		return r3.Vec{X: r * math.Cos(3*t+0.3), Y: r * math.Sin(3*t+0.3), Z: math.Sin(4 * t)}
+	})
+	return tighten.Problem{Strands: []tighten.Strand{{Route: knot.OpenUp(eight, 14), Diameter: 1}}}
 }
 
 // legCores are the bundles, in legs, round which an overhand is drawn up at
@@ -112,7 +115,22 @@ func tieOverhand(w knot.Work) (knot.Tied, error) {
 		}
 		return tieOverhandOfOne(w)
 	}
-	s, err := family.Shape("overhand", overhandRoute)
+	t, err := tieBundle(w, "overhand", overhandRoute)
+	if err != nil {
+		return t, err
+	}
+	if len(w.Strands) == 1 {
+		t.Moves = []move.Move{{Strand: 0, Text: "Tie {me} in an overhand: round its own part and through the loop.", Detail: "A pin through the loop brings it to its place before it is drawn up.", Gate: "It sits where the stop is wanted."}}
+		return t, nil
+	}
+	t.Moves = []move.Move{{Strand: -1, Text: "Tie {strands 0} together in one overhand.", Naming: [][]int{knot.Identity(len(w.Strands))},
+		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
+	return t, nil
+}
+
+// tieBundle ties all strands together in a knot of one strand.
+func tieBundle(w knot.Work, name string, route func() tighten.Problem) (knot.Tied, error) {
+	s, err := family.Shape(name, route)
 	if err != nil {
 		return knot.Tied{}, err
 	}
@@ -164,12 +182,6 @@ func tieOverhand(w knot.Work) (knot.Tied, error) {
 	for i := range w.Strands {
 		t.Workers = append(t.Workers, i)
 	}
-	if len(w.Strands) == 1 {
-		t.Moves = []move.Move{{Strand: 0, Text: "Tie {me} in an overhand: round its own part and through the loop.", Detail: "A pin through the loop brings it to its place before it is drawn up.", Gate: "It sits where the stop is wanted."}}
-		return t, nil
-	}
-	t.Moves = []move.Move{{Strand: -1, Text: "Tie {strands 0} together in one overhand.", Naming: [][]int{knot.Identity(len(w.Strands))},
-		Detail: "Lay them side by side all the way round; a pin through the loop brings it to its place before it is drawn up.", Gate: "No strand crosses another in the knot."}}
 	return t, nil
 }
 

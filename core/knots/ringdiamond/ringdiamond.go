@@ -44,8 +44,8 @@ type Settings struct {
 // pairs cross at the rim and part.
 func init() {
 	knot.Add(knot.Knot{
-		ID: "multi-strand-diamond", Name: "diamond of a ring", Family: "in a ring",
-		OtherNames: []string{"multi-strand diamond", "ring collar", "sailor's knife lanyard knot"},
+		ID: "multi-strand-diamond", Name: "multi-strand diamond", Family: "in a ring",
+		OtherNames: []string{"ring collar", "diamond in the middle"},
 		For:        "a round knot in the middle of three to six strands, which go straight on through it; doubled, a collar for lanyards and handles",
 		Schools: []knot.School{
 			{Field: "ring_collar", Default: "no", Why: "single it is a small crown of arcs; doubled it is a fat collar of chevrons and takes nearly three times the cord"},
@@ -80,7 +80,7 @@ func mostOf(doubled bool) int {
 func tie(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
 	doubled := set.RingCollar == Doubled
-	called := "a diamond of a ring"
+	called := "a multi-strand diamond"
 	if doubled {
 		called = "a ring collar"
 	}

@@ -25,7 +25,7 @@ type Terminal struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "terminal-knot", Name: "terminal knot", Family: "in a ring",
-		OtherNames: []string{"crown and tuck", "end knot of a sinnet"},
+		OtherNames: []string{"crown and tuck"},
 		For:        "a round end to a crown sinnet or a braid of three to six strands: the ends come out close together in its middle",
 		Schools:    []knot.School{{Field: "direction", Default: "anticlockwise", Why: "against the last crown below it sits closest"}},
 		Glyph:      "M9 2v6M15 2v6M4 11c0-4 16-4 16 0s-16 4-16 0M8 15c0 4 8 4 8 0M12 14v8",

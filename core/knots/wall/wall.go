@@ -27,7 +27,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "wall", Name: "wall knot", Family: "in a ring",
-		OtherNames: []string{"double wall", "wale knot"},
+		OtherNames: []string{"double wall", "single wall"},
 		For:        "a stopper of three to six strands, or the foot of a crown: bell ropes, fobs, handles",
 		Schools: []knot.School{
 			{Field: "passes", Default: "1", Why: "twice round it is fat and holds by itself; once it is the beginning of more"},
