@@ -74,3 +74,19 @@ func TestAJointIsHidden(t *testing.T) {
 	v.key("x")
 	v.until("X puts it where it hides", `document.body.textContent.includes("It hides in section 3")`)
 }
+
+// A stopper is asked for the hole that it must not pass; where its knot would, one key
+// ties one that stops.
+func TestAStopperStops(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/18/purpose")
+	v.until("the piece is planned", long)
+	v.field("It must not pass a hole of", "40 mm")
+	v.until("nothing stops at so wide a hole", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("pulled hard it may pass")`)
+	v.field("It must not pass a hole of", "14 mm")
+	v.goTo("/piece/18/tie")
+	v.typeLine("mount A, gap 25mm, pretzel-knot, finish dome")
+	v.until("a pretzel passes it", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("pulled hard it may pass")`)
+	v.leave()
+	v.key("x")
+	v.until("X ties what stops", `!document.querySelector('[data-testid="warnings"]')?.textContent.includes("pulled hard it may pass")`)
+}

@@ -70,6 +70,10 @@ type Tied struct {
 	// Gap is the least gap between surfaces as drawn up, over the diameter: 1
 	// is touching.
 	Gap float64
+	// PassesMM is the width of the narrowest round hole about the work that it passes as
+	// it is drawn, StopsMM of the widest that stops it with its cord pressed as flat as
+	// it gives; 0 of what is no knot.
+	PassesMM, StopsMM float64
 	// Clear is how much of straight strand the section needs above and below it
 	// before the strands may lean aside, mm.
 	Clear float64

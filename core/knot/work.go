@@ -65,6 +65,9 @@ func Tie(w Work) (Tied, error) {
 		}
 		t, err := how(w)
 		t.Settle()
+		if t.Loose && err == nil {
+			t.stops(w)
+		}
 		return t, err
 	}
 	if k.Hangs || w.Core != nil {

@@ -46,6 +46,8 @@ type Purpose struct {
 	// length from wire to wire; 0 where the knots decide.
 	EndsOn    *Hardware `json:"ends_on,omitempty"`
 	BetweenMM float64   `json:"between_mm,omitempty"`
+	// StopsMM is the width of a hole that the piece must not pass, 0 for none.
+	StopsMM float64 `json:"stops_mm,omitempty"`
 	// BladeMM is how far the path of a blade is from what the piece hangs on; 0 where
 	// there is none.
 	BladeMM float64 `json:"blade_mm,omitempty"`
@@ -185,6 +187,9 @@ func (d Document) Check() Problems {
 	}
 	if v := d.Purpose.BetweenMM; v != 0 {
 		length("purpose.between_mm", v, 1)
+	}
+	if v := d.Purpose.StopsMM; v != 0 {
+		length("purpose.stops_mm", v, 1)
 	}
 	if v := d.Purpose.BladeMM; v != 0 && !(v >= 1 && v <= 1000) {
 		say("purpose.blade_mm", "is %v; a blade's path is between 1 and 1000 mm from its hole", v)

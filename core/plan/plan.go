@@ -112,7 +112,11 @@ type Section struct {
 	// Counted says its count in the ways in which makers count it, where they differ.
 	Counted string  `json:"counted,omitempty"`
 	KnotMM  float64 `json:"knot_mm,omitempty"` // height of one of its knots
-	Use     []Use   `json:"use"`
+	// PassesMM is the width of the narrowest round hole that its knot passes as it is
+	// drawn, StopsMM of the widest that stops it pressed; 0 of what is no knot.
+	PassesMM float64 `json:"passes_mm,omitempty"`
+	StopsMM  float64 `json:"stops_mm,omitempty"`
+	Use      []Use   `json:"use"`
 	// OrderAfter names the strand at each place after it, as A.1 for the first
 	// leg of cord A.
 	OrderAfter []string `json:"order_after"`

@@ -49,6 +49,7 @@ func (w *walk) finish() Plan {
 	w.cords()
 	w.joints()
 	w.warn()
+	w.stopper()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}
 	p.layout.sort()
 	var stuffs []cord.Stuff

@@ -639,6 +639,9 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		w.y = top
 	}
 	sec.HeightMM = bottom - top
+	if !k.Mounts && !k.Ends {
+		sec.PassesMM, sec.StopsMM = t.PassesMM, t.StopsMM
+	}
 	if k.Counted != nil {
 		sec.Counted = k.Counted(max(1, s.Count))
 	}

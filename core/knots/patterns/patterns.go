@@ -113,7 +113,7 @@ func All() []Pattern {
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Chalk)})},
 		{"bell-rope-end", "Bell-rope end", "Six strands round: a wall as its foot, crowns on it, a terminal knot: what the hand pulls by.",
 			notation.With(piece.Begin("Bell-rope end", "stopper", piece.SplitRing(60, 5), 0), "mount A B C, gap 20mm, wall, crown 6 lay=round, terminal-knot, finish singe-and-press",
-				piece.Cord{ID: "A", Stuff: piece.Kernmantle(5, piece.Chalk)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(5, piece.Lagoon)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(5, piece.Chalk)})},
+				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Chalk)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(4, piece.Chalk)})},
 		{"blind-stopper", "Blind stopper", "Three strands, a double wall under a bare length: a stopper that the blind's eye cannot pass.",
 			notation.With(piece.Begin("Blind stopper", "stopper", piece.SplitRing(18, 2), 0), "mount A B C hitch=single-end, gap 40mm, wall passes=2, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Sand)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(3, piece.Sand)})},

@@ -70,6 +70,7 @@ export interface Purpose {
   length_mm?: number;
   ends_on?: Hardware;
   between_mm?: number;
+  stops_mm?: number;
   blade_mm?: number;
   note?: string;
 }
@@ -416,6 +417,8 @@ export interface PlannedSection {
   height_mm: number;
   counted?: string;
   knot_mm?: number;
+  passes_mm?: number;
+  stops_mm?: number;
   use: Use[];
   order_after: string[];
   shows?: Sight[];

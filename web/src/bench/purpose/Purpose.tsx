@@ -110,6 +110,17 @@ export function Purpose() {
       />
       <Sizes fitting={fitting} path="purpose.hangs_on" on={p.hangs_on} onSet={hang} />
       {(p.kind === "tether" || p.ends_on) && <FarEnd purpose={p} fittings={fittings} onSet={set} />}
+      {(p.kind === "stopper" || p.stops_mm) && (
+        <LengthInput
+          label="It must not pass a hole of"
+          path="purpose.stops_mm"
+          mm={p.stops_mm}
+          optional
+          onSet={(v) => set({ stops_mm: v })}
+          hint="The width of the hole. The plan says whether a knot stops at it when it is pulled hard. Leave it empty where there is no hole."
+          fine
+        />
+      )}
       {(p.kind === "lanyard" || p.blade_mm) && (
         <LengthInput
           label="A blade's path, from the hole"

@@ -3,7 +3,7 @@ import { useCatalogue, useLimits, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Section } from "../../api/types.gen";
 import { Panel } from "../../ui/fields";
 import { NumberInput } from "../../ui/NumberInput";
-import { length, type Units } from "../../ui/units";
+import { across, length, type Units } from "../../ui/units";
 import { insert, move, remove } from "../keys";
 import { useWork } from "../work";
 import { Fields, PlacesInput } from "./Fields";
@@ -157,6 +157,7 @@ const Row = memo(function Row(p: RowProps) {
 /** Open is all that can be set of the chosen section. */
 function Open({ index, section, k }: { index: number; section: Section; k: CatalogueKnot }) {
   const { select, edit, plan, document, setSide } = useWork();
+  const { units } = useSettings();
   const catalogue = useCatalogue().data;
   const planned = plan?.sections.find((p) => p.index === index);
   const change = (v: Partial<Section>) =>
@@ -198,6 +199,12 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
           Turn by hand
         </button>
       </div>
+      {planned?.stops_mm && (document.purpose.kind === "stopper" || document.purpose.stops_mm) && (
+        <p className="text-sm opacity-80">
+          Pulled hard it stops at a hole of {across(planned.stops_mm, units)}; loose it passes one of{" "}
+          {across(planned.passes_mm ?? 0, units)}.
+        </p>
+      )}
       {planned?.counted && <p className="text-sm opacity-80">Counted: {planned.counted}.</p>}
       {planned?.shows && planned.shows.length > 0 && (
         <p className="text-sm opacity-80">
