@@ -5,17 +5,40 @@ import (
 	"math"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ring"
+	"nimblebight/core/move"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// Round braid of four: two strands wind to the left and two to the right, each
-// over one and under one; always the same hand, left over right, then front
-// and back.
+// Settings of a round braid.
+type Settings struct {
+	Start knot.Side `json:"start,omitempty" typed:"start" label:"first pair turns" default:"right"`
+}
+
+// Round braid of four: two strands wind to the left and two to the right, each over one
+// and under one. Two that stand opposite each other are exchanged, then the other two;
+// each pair always turns its own way.
+//
+// Right: two colours chase each other in steps all round. Wrong: both pairs turned one
+// way; that is another braid, and it unlays.
 func init() {
+	knot.Add(knot.Knot{
+		ID: "round-braid", Name: "round braid", Family: "in a ring",
+		OtherNames: []string{"four-strand round braid"},
+		For:        "a slim round neck of four strands that is quickly made: lanyards, handles, drops between knots",
+		Schools:    []knot.School{{Field: "start", Default: "right", Why: "either pair may be first; keep to it"}},
+		Glyph:      "M9 2c0 5 6 5 6 10s-6 5-6 10M15 2c0 5-6 5-6 10s6 5 6 10",
+		Repeats:    true,
+		Places:     true,
+		Settings:   Settings{},
+		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}} },
+		Tie:        tie,
+		Sample:     knot.Sample{Line: "mount A B, round-braid 5", Cords: 2, Section: 1},
+	})
 	knot.AddRoute(knot.Route{
-		Name: "round-braid", Family: "four strands", About: "two strands to the left and two to the right, over one and under one", Sinnet: true,
+		Name: "round-braid", Family: "in a ring", About: "two strands to the left and two to the right, over one and under one", Sinnet: true,
 		Problem: braidCell,
 		Measure: func(r tighten.Result) float64 { return knot.PerStrand(r) / 2 }, Of: "a strand a crossing", Published: 2.38, Share: 0.06,
 	})
@@ -32,12 +55,51 @@ func braidCell() tighten.Problem {
 		}
 		var route []r3.Vec
 		for k := range 10 {
-			t := math.Pi * (float64(k) + 0.5) / 10
+			t := math.Pi * ((float64(k)+0.5)/10 + 0.25) // between two crossings
 			r := radius + way*wave*math.Cos(2*t)
 			s, c := math.Sincos(way*t + turn)
-			route = append(route, r3.Vec{X: r * c, Y: pitch * t / math.Pi, Z: r * s})
+			route = append(route, r3.Vec{X: r * c, Y: pitch * (t/math.Pi - 0.25), Z: r * s})
 		}
 		p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: 1, Next: next})
 	}
 	return p
+}
+
+// next tells as which strand of the next half turn each goes on.
+func next(i int) int {
+	if i < 2 {
+		return 1 - i
+	}
+	return 5 - i
+}
+
+// tie braids so many exchanges of both pairs, one below the other.
+func tie(w knot.Work) (knot.Tied, error) {
+	if err := ring.Takes(w, "a round braid", 4, 4); err != nil {
+		return knot.Tied{}, err
+	}
+	shape, err := family.Shape("round braid", braidCell)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	goes := make([]int, 4)
+	for i := range goes {
+		goes[i] = next(i)
+	}
+	t, _, as := ring.Sinnet(w, shape, false, goes, max(1, w.Section.Count))
+	t.Moves = moves(as)
+	if knot.Of[Settings](w.Section).Start == knot.Left {
+		t.Mirror(4)
+	}
+	return t, nil
+}
+
+// moves are those of one exchange of both pairs.
+func moves(as []int) []move.Move {
+	return []move.Move{
+		{Strand: move.All, Turn: string(knot.Anticlockwise), Naming: [][]int{{as[0], as[1]}}, Text: "Exchange {strands 0}, which stand opposite each other: both half a turn {turn}.",
+			Detail: "Look at the working end. Each goes inside the first strand that it meets and outside the second.", Gate: "This pair always turns this way."},
+		{Strand: move.All, Turn: string(knot.Clockwise), Naming: [][]int{{as[2], as[3]}}, Text: "Exchange {strands 0}: both half a turn {turn}.",
+			Detail: "Draw down all four before the next exchange.", Gate: "This pair always turns the other way; each strand lies over one and under one."},
+	}
 }

@@ -165,45 +165,9 @@ func tie(w knot.Work) (knot.Tied, error) {
 		shape.Strands = slices.Clone(shape.Strands)
 		shape.Strands[i] = knot.Curve(pts).Resample(crownNodes).Points
 	}
-	d := 0.0
-	for _, l := range w.Strands { // the thickest decides how it lies
-		d = math.Max(d, l.Diameter)
-	}
 	count := max(1, w.Section.Count)
-	cell := shape.Cell(square)
 	next, _ := goesOn(n, square)
-	threads := shape.Lay(cell, next, count)
-	top, low := math.Inf(1), math.Inf(-1)
-	for _, pts := range threads {
-		for _, v := range pts {
-			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
-		}
-	}
-	const straight = 0.9 // of a diameter, straight into the first crown and out of the last
-	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
-	var lines [][]r3.Vec
-	for _, pts := range threads {
-		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
-		first, last := line[0], line[len(line)-1]
-		lines = append(lines, append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z}))
-	}
-	// Places are counted from the left where strands come in, and again where they
-	// go out.
-	in := ordered(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][0]) })
-	out := ordered(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][len(lines[i])-1]) })
-	cleared := knot.Clear(lines, d)
-	for _, i := range in {
-		t.Paths = append(t.Paths, knot.Path{Points: cleared[i]})
-	}
-	for _, i := range out {
-		t.Order = append(t.Order, slices.Index(in, i))
-	}
-	t.Cells = append(t.Cells, 0)
-	for k := 1; k < count; k++ {
-		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+straight))
-	}
-	t.Cells = append(t.Cells, t.Height)
-	t.Turned = math.Remainder(float64(count)*cell.Twist, 2*math.Pi/float64(n))
+	t, lines, as := ring.Sinnet(w, shape, square, next, count)
 	// A row of one crown and its mirror begins again after two of them.
 	t.Repeats, t.PerRound = count, 1
 	if square {
@@ -211,10 +175,6 @@ func tie(w knot.Work) (knot.Tied, error) {
 		if count%2 == 1 {
 			t.Repeats, t.PerRound = 1, count
 		}
-	}
-	as := make([]int, n)
-	for place, i := range in {
-		as[i] = place
 	}
 	for k := range t.PerRound {
 		for _, m := range moves(set.Lay, lines, k) {
@@ -229,7 +189,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 // first. It begins on the left.
 func moves(lay Lay, lines [][]r3.Vec, k int) []move.Move {
 	from := func(i int) r3.Vec { return lines[i][k*crownNodes+1] } // the first node is led in
-	order := ordered(lines, from)
+	order := ring.FromLeft(lines, from)
 	turn := knot.Anticlockwise
 	if lay != Round && k%2 == 1 { // laid square, the next crown is the mirror of this one
 		turn = knot.Clockwise
@@ -261,20 +221,6 @@ func moves(lay Lay, lines [][]r3.Vec, k int) []move.Move {
 		out = append(out, m)
 	}
 	return out
-}
-
-// ordered are the strands from the left; of two at one x the one in front comes
-// first.
-func ordered(lines [][]r3.Vec, at func(i int) r3.Vec) []int {
-	order := knot.Identity(len(lines))
-	slices.SortStableFunc(order, func(i, j int) int {
-		a, b := at(i), at(j)
-		if math.Abs(a.X-b.X) > 0.1 {
-			return cmp.Compare(a.X, b.X)
-		}
-		return cmp.Compare(b.Z, a.Z)
-	})
-	return order
 }
 
 func name(n int, square bool) string {

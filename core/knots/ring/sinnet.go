@@ -1,0 +1,72 @@
+package ring
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/shapes"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Sinnet lays so many cells of a sinnet of a ring one below the other, the thickest
+// strand deciding its size. They are drawn up; where strands come into the first and go
+// out of the last they are constructed, and moved clear of one another. Besides, it gives
+// the line of each strand of the ring before that, mm, and its place from the left.
+func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int) (t knot.Tied, lines [][]r3.Vec, as []int) {
+	const straight = 0.9 // of a diameter, into the first cell and out of the last
+	n := len(w.Strands)
+	d := 0.0
+	for _, l := range w.Strands {
+		d = math.Max(d, l.Diameter)
+	}
+	cell := shape.Cell(mirror)
+	threads := shape.Lay(cell, next, count)
+	top, low := math.Inf(1), math.Inf(-1)
+	for _, pts := range threads {
+		for _, v := range pts {
+			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
+		}
+	}
+	t = knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
+	for _, pts := range threads {
+		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
+		first, last := line[0], line[len(line)-1]
+		lines = append(lines, append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z}))
+	}
+	// Places are counted from the left where strands come in, and again where they
+	// go out.
+	in := FromLeft(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][0]) })
+	out := FromLeft(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][len(lines[i])-1]) })
+	cleared := knot.Clear(lines, d)
+	as = make([]int, n)
+	for place, i := range in {
+		t.Paths = append(t.Paths, knot.Path{Points: cleared[i]})
+		as[i] = place
+	}
+	for _, i := range out {
+		t.Order = append(t.Order, as[i])
+	}
+	t.Cells = append(t.Cells, 0)
+	for k := 1; k < count; k++ {
+		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+straight))
+	}
+	t.Cells = append(t.Cells, t.Height)
+	t.Turned = math.Remainder(float64(count)*cell.Twist, 2*math.Pi/float64(n))
+	return t, lines, as
+}
+
+// FromLeft are the strands from the left; of two at one x the one in front comes first.
+func FromLeft(lines [][]r3.Vec, at func(i int) r3.Vec) []int {
+	order := knot.Identity(len(lines))
+	slices.SortStableFunc(order, func(i, j int) int {
+		a, b := at(i), at(j)
+		if math.Abs(a.X-b.X) > 0.1 {
+			return cmp.Compare(a.X, b.X)
+		}
+		return cmp.Compare(b.Z, a.Z)
+	})
+	return order
+}
