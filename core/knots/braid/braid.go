@@ -33,9 +33,11 @@ func init() {
 		Repeats:    true,
 		Places:     true,
 		Settings:   Settings{},
-		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}} },
-		Tie:        tie,
-		Sample:     knot.Sample{Line: "mount A B, round-braid 5", Cords: 2, Section: 1},
+		Terms: func(knot.Section) knot.Terms {
+			return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, Bundles: true}
+		},
+		Tie:    tie,
+		Sample: knot.Sample{Line: "mount A B, round-braid 5", Cords: 2, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
 		Name: "round-braid", Family: "in a ring", About: "two strands to the left and two to the right, over one and under one", Sinnet: true,
@@ -86,7 +88,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	for i := range goes {
 		goes[i] = next(i)
 	}
-	t, _, as := ring.Sinnet(w, shape, false, goes, max(1, w.Section.Count))
+	t, _, as := ring.Sinnet(w, shape, false, goes, max(1, w.Section.Count), 0)
 	t.Moves = moves(as)
 	if knot.Of[Settings](w.Section).Start == knot.Left {
 		t.Mirror(4)

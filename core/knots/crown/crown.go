@@ -167,7 +167,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	count := max(1, w.Section.Count)
 	next, _ := goesOn(n, square)
-	t, lines, as := ring.Sinnet(w, shape, square, next, count)
+	t, lines, as := ring.Sinnet(w, shape, square, next, count, 0.9)
 	// A row of one crown and its mirror begins again after two of them.
 	t.Repeats, t.PerRound = count, 1
 	if square {

@@ -15,8 +15,10 @@ import (
 // strand deciding its size. They are drawn up; where strands come into the first and go
 // out of the last they are constructed, and moved clear of one another. Besides, it gives
 // the line of each strand of the ring before that, mm, and its place from the left.
-func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int) (t knot.Tied, lines [][]r3.Vec, as []int) {
-	const straight = 0.9 // of a diameter, into the first cell and out of the last
+//
+// straight is how much of a diameter they run straight down into the first cell and out
+// of the last; where it is 0 they come and go as they lie.
+func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int, straight float64) (t knot.Tied, lines [][]r3.Vec, as []int) {
 	n := len(w.Strands)
 	d := 0.0
 	for _, l := range w.Strands {
@@ -30,17 +32,26 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int)
 			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
 		}
 	}
-	t = knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Clear: 0.5 * d, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
+	t = knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
+	if straight > 0 {
+		t.Clear = 0.5 * d
+	}
 	for _, pts := range threads {
 		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
-		first, last := line[0], line[len(line)-1]
-		lines = append(lines, append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z}))
+		if straight > 0 {
+			first, last := line[0], line[len(line)-1]
+			line = append(slices.Insert(line, 0, r3.Vec{X: first.X, Z: first.Z}), r3.Vec{X: last.X, Y: t.Height, Z: last.Z})
+		}
+		lines = append(lines, line)
 	}
 	// Places are counted from the left where strands come in, and again where they
 	// go out.
 	in := FromLeft(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][0]) })
 	out := FromLeft(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][len(lines[i])-1]) })
-	cleared := knot.Clear(lines, d)
+	cleared := lines
+	if straight > 0 {
+		cleared = knot.Clear(lines, d)
+	}
 	as = make([]int, n)
 	for place, i := range in {
 		t.Paths = append(t.Paths, knot.Path{Points: cleared[i]})
