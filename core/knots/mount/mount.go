@@ -26,11 +26,12 @@ const (
 	ThroughHole       Hitch = "through-hole"
 	KeptLoop          Hitch = "kept-loop"
 	SingleEnd         Hitch = "single-end"
+	Crossed           Hitch = "crossed"
 )
 
 // Choices are the hitches.
 func (Hitch) Choices() []string {
-	return []string{string(LarksHead), string(LarksHeadReversed), string(ThroughHole), string(KeptLoop), string(SingleEnd), string(LaidBehind), string(FromKnot)}
+	return []string{string(LarksHead), string(LarksHeadReversed), string(ThroughHole), string(KeptLoop), string(SingleEnd), string(Crossed), string(LaidBehind), string(FromKnot)}
 }
 
 // Settings of a mount.
@@ -55,7 +56,7 @@ func terms(s knot.Section) knot.Terms {
 		t.Begins, t.Takes = knot.BehindStrands, knot.Takes{Least: 1}
 	case FromKnot:
 		t.Begins, t.Legs = knot.ForTheNext, 0
-	case KeptLoop:
+	case KeptLoop, Crossed:
 		t.HangsFree = true
 	case SingleEnd:
 		t.Legs = 1
@@ -83,7 +84,8 @@ func anew(hanging int, free []string) []knot.Section {
 // Through a hole: each cord goes once through the hole of a handle, or over a wire,
 // with one leg in front and one behind. Kept loop: the fold stands as a loop of a
 // length, in something or free, while the knot under it is drawn up. Single end: one
-// end is hitched to the wire and the rest of the cord hangs.
+// end is hitched to the wire and the rest of the cord hangs. Crossed: two cords lie
+// crosswise at their folds, and a crown begins with their four legs.
 //
 // From a knot: the cords come out of a ball that is tied first; they are put on
 // nothing yet, and the ring comes last.
@@ -193,6 +195,8 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		return tieThrough(w)
 	case SingleEnd:
 		return tieSingle(w)
+	case Crossed:
+		return tieCrossed(w)
 	}
 	if w.DeepMM > 0 {
 		return knot.Tied{}, &knot.Refused{Field: "hitch", Why: "a lark's head is drawn up on a wire, and this is the edge of a hole", Set: string(ThroughHole), Label: "Lead the cords through the hole"}
