@@ -62,7 +62,7 @@ func TestTwoCordsAreFused(t *testing.T) {
 // the whole is folded then.
 func TestAJointIsHidden(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/16/stuff")
-	v.until("the joint shows at the fold", `document.body.textContent.includes("It shows in section 1")`)
+	v.until("the joint lies at the fold", `document.body.textContent.includes("It lies at the fold.")`)
 	v.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll("button")].find((b) => b.textContent.startsWith("Hide it in section 3")).click()`))
 	v.until("it hides", `document.body.textContent.includes("It hides in section 3")`)
 	v.goTo("/piece/16/cut")

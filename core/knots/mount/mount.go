@@ -250,7 +250,7 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		t.Gap = math.Min(t.Gap, h.gap)
 		detail := "Fold to the wire, both legs round it and out through the fold; draw it up till the bar lies against the legs."
 		if joined(w, i) {
-			detail += " The joint lies in the bar: behind it hides, in front it shows where the colours meet."
+			detail += " A joint at the fold lies in the bar: behind it hides, in front it shows where the colours meet."
 		}
 		t.Moves = append(t.Moves, move.Move{Strand: 2 * i, Folded: true,
 			Passes: []move.Pass{{How: move.How(flip > 0), Of: []int{2 * i}}},

@@ -111,7 +111,7 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 			m.Gate = "The loop still measures {length} inside."
 		}
 		if joined(w, i) {
-			m.Detail += " The joint lies on the edge, out of sight."
+			m.Detail += " A joint at the fold lies on the edge, out of sight."
 		}
 		t.Moves = append(t.Moves, m)
 	}

@@ -17,7 +17,9 @@ export function JointAt({ cord, i }: { cord: Cord; i: number }) {
     const s = document.sequence[n];
     return s ? `section ${n + 1}, ${knots.get(s.do)?.name ?? s.do}` : `section ${n + 1}`;
   };
-  const lies = joint && `${joint.hidden ? "It hides" : "It shows"} in ${section(joint.section)}.`;
+  const lies =
+    joint &&
+    (joint.mm ? `${joint.hidden ? "It hides" : "It shows"} in ${section(joint.section)}.` : "It lies at the fold.");
   return (
     <div className="flex flex-col gap-2">
       <LengthInput
