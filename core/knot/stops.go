@@ -1,6 +1,10 @@
 package knot
 
-import "math"
+import (
+	"math"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
 
 // stops measures the holes that a tied section passes and that stop it: the circle
 // about all its strands, seen along the work.
@@ -20,8 +24,21 @@ func (t *Tied) stops(w Work) {
 			}
 			r := side.strands[i].Diameter / 2
 			give = math.Max(give, side.strands[i].Stuff.Give())
-			for _, v := range p.Points {
-				all = append(all, disc{v.X, v.Z, r})
+			add := func(pts []r3.Vec) {
+				for _, v := range pts {
+					all = append(all, disc{v.X, v.Z, r})
+				}
+			}
+			add(p.Points)
+			if m := p.More; m != nil {
+				add(m.Tail)
+				if m.Turn != 0 { // turned all round it reaches as far to every side
+					far := 0.0
+					for _, v := range p.Points {
+						far = math.Max(far, math.Hypot(v.X, v.Z))
+					}
+					add([]r3.Vec{{X: far}, {X: -far}, {Z: far}, {Z: -far}})
+				}
 			}
 		}
 	}

@@ -46,14 +46,17 @@ func init() {
 	})
 }
 
+// next tells as which strand of the next half turn each goes on.
+var next = []int{1, 0, 3, 2}
+
 // braidCell, pulled as a braider pulls, is half a turn of every strand: two crossings each.
 func braidCell() tighten.Problem {
 	const radius, wave, pitch = 1.5, 0.55, 3.6
 	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch, Push: -2.5}}
 	for i := range 4 {
-		way, turn, next := 1.0, float64(i)*math.Pi, 1-i
+		way, turn := 1.0, float64(i)*math.Pi
 		if i >= 2 {
-			way, turn, next = -1, float64(i-2)*math.Pi+0.0, 5-i
+			way, turn = -1, float64(i-2)*math.Pi
 		}
 		var route []r3.Vec
 		for k := range 10 {
@@ -62,17 +65,9 @@ func braidCell() tighten.Problem {
 			s, c := math.Sincos(way*t + turn)
 			route = append(route, r3.Vec{X: r * c, Y: pitch * (t/math.Pi - 0.25), Z: r * s})
 		}
-		p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: 1, Next: next})
+		p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: 1, Next: next[i]})
 	}
 	return p
-}
-
-// next tells as which strand of the next half turn each goes on.
-func next(i int) int {
-	if i < 2 {
-		return 1 - i
-	}
-	return 5 - i
 }
 
 // tie braids so many exchanges of both pairs, one below the other.
@@ -84,11 +79,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	goes := make([]int, 4)
-	for i := range goes {
-		goes[i] = next(i)
-	}
-	t, _, as := ring.Sinnet(w, shape, false, goes, max(1, w.Section.Count), 0)
+	t, _, as := ring.Sinnet(w, shape, false, next, max(1, w.Section.Count), 0)
 	t.Moves = moves(as)
 	if knot.Of[Settings](w.Section).Start == knot.Left {
 		t.Mirror(4)

@@ -138,25 +138,20 @@ const crownNodes = 22 // of a strand in one crown
 // come into the first and go out of the last they are constructed, and moved clear
 // of one another.
 func tie(w knot.Work) (knot.Tied, error) {
-	n := len(w.Strands)
 	if err := ring.Takes(w, "a crown", least, most); err != nil {
 		return knot.Tied{}, err
 	}
 	set := knot.Of[Settings](w.Section)
-	if set.Direction != knot.Anticlockwise { // the mirror of the same
-		set.Direction = knot.Anticlockwise
-		m := w
-		m.Section.Settings = set
-		m.Strands = slices.Clone(w.Strands)
-		knot.Flip(m.Strands)
-		t, err := tie(m)
-		if err != nil {
-			return t, err
-		}
-		t.Mirror(n)
-		return t, nil
+	if set.Direction == "" {
+		set.Direction = knot.Clockwise
 	}
-	square := set.Lay != Round
+	return ring.Led(w, set.Direction, func(w knot.Work) (knot.Tied, error) { return lay(w, set.Lay) })
+}
+
+// lay lays the crowns, the first of them anticlockwise.
+func lay(w knot.Work, how Lay) (knot.Tied, error) {
+	n := len(w.Strands)
+	square := how != Round
 	shape, err := family.Shape(name(n, square), func() tighten.Problem { return cellOf(n, square) })
 	if err != nil {
 		return knot.Tied{}, err
@@ -177,7 +172,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		}
 	}
 	for k := range t.PerRound {
-		for _, m := range moves(set.Lay, lines, k) {
+		for _, m := range moves(how, lines, k) {
 			t.Moves = append(t.Moves, m.Renumber(as))
 		}
 	}

@@ -166,7 +166,11 @@ func Takes(w knot.Work, name string, least, most int) error {
 	if n >= least && n <= most {
 		return nil
 	}
-	r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; %s takes %d to %d", n, name, least, most)}
+	takes := fmt.Sprint(most)
+	if least < most {
+		takes = fmt.Sprintf("%d to %d", least, most)
+	}
+	r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; %s takes %s", n, name, takes)}
 	if n > most {
 		r.Set, r.Label = knot.Numbered(1, most), fmt.Sprintf("Take the first %d", most)
 	}

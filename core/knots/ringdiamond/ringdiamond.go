@@ -104,10 +104,16 @@ func tieOne(w knot.Work, doubled bool) (knot.Tied, error) {
 	return ring.Tie(w, shape, route(n, false), moves)
 }
 
-// moves are those of one diamond: a strand is passed by two before it goes over the next
-// and under the one after.
-func moves(as []int, meets []ring.Meet) []move.Move {
-	own := ring.Others(meets)[2:]
+// moves are those of one diamond, drawn up.
+func moves(as []int, _ []ring.Meet) []move.Move {
+	out := diamondOf(as, "From the side arcs lie over and under by turns; from the end a bight lies round each end.")
+	return append(out, move.Rounds(out, 2, "the work")...)
+}
+
+// diamondOf are the moves of a diamond, with what to look at after them: each strand
+// goes over the next and under the one after.
+func diamondOf(as []int, gate string) []move.Move {
+	own := []ring.Meet{{On: 1, Over: true}, {On: 2}}
 	var out []move.Move
 	for i, me := range as {
 		m := move.Move{Strand: me, End: true, Turn: string(knot.Anticlockwise), Passes: ring.Passes(own, i, as),
@@ -116,11 +122,11 @@ func moves(as []int, meets []ring.Meet) []move.Move {
 			m.Detail = "Look at the working end. The first strands wait for the bights that they come up through."
 		}
 		if i == len(as)-1 {
-			m.Gate = "From the side arcs lie over and under by turns; from the end a bight lies round each end."
+			m.Gate = gate
 		}
 		out = append(out, m)
 	}
-	return append(out, move.Rounds(out, 2, "the work")...)
+	return out
 }
 
 // collarMoves are those of a collar: the diamond, left loose, and each strand on beside
@@ -129,21 +135,9 @@ func moves(as []int, meets []ring.Meet) []move.Move {
 // second it goes down over what lies at the rim, over and under a pair, over and under a
 // pair again, and up under what lies at the rim.
 func collarMoves(as []int, meets []ring.Meet) []move.Move {
-	over, under := ring.Meet{On: 1, Over: true}, ring.Meet{On: 2}
 	turn := string(knot.Anticlockwise)
 	last := len(as) - 1
-	var out []move.Move
-	for i, me := range as {
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes([]ring.Meet{over, under}, i, as),
-			Text: "Lead {me} {turn}: {over 0}, {over 1}, and up through that one's bight."}
-		if i == 0 {
-			m.Detail = "Look at the working end. The first strands wait for the bights that they come up through."
-		}
-		if i == last {
-			m.Gate = "The diamond stands loose and even before it is doubled."
-		}
-		out = append(out, m)
-	}
+	out := diamondOf(as, "The diamond stands loose and even before it is doubled.")
 	for i, me := range as {
 		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(meets[8:13], i, as),
 			Text: "Lead {me} down beside the strand that begins where it comes out, on the outer side of the lower bight: {above 1} what that goes over, {above 3} what it goes under."}
