@@ -158,6 +158,9 @@ func TestEveryKnotScales(t *testing.T) {
 		if math.Abs(b.Height-2*a.Height) > 1e-6*b.Height+1e-9 {
 			t.Errorf("%s: %.4f mm high, of twice the cord %.4f", name, a.Height, b.Height)
 		}
+		if math.Abs(b.PassesMM-2*a.PassesMM) > 1e-3*b.PassesMM || math.Abs(b.StopsMM-2*a.StopsMM) > 1e-3*b.StopsMM {
+			t.Errorf("%s: it stops a hole of %.3f mm and passes one of %.3f, of twice the cord %.3f and %.3f", name, a.StopsMM, a.PassesMM, b.StopsMM, b.PassesMM)
+		}
 		ua, ub := uses(a), uses(b)
 		for i := range ua {
 			if math.Abs(ub[i]-2*ua[i]) > 1e-5*ub[i]+1e-9 {
@@ -165,6 +168,39 @@ func TestEveryKnotScales(t *testing.T) {
 			}
 		}
 	})
+}
+
+// The round hole that a knot passes is as wide as its strands reach across, and by Jung's
+// theorem no more than 2/sqrt(3) of that; what stops it is narrower.
+func TestTheHoleThatAKnotPasses(t *testing.T) {
+	n := 0
+	sections(t, rope, 1, func(name string, w knot.Work) {
+		x := tie(t, w)
+		var all []r3.Vec
+		for _, p := range append(append([]knot.Path{}, x.Paths...), x.Own...) {
+			if p.More != nil {
+				return // turned repeats reach farther than its points
+			}
+			all = append(all, p.Points...)
+		}
+		if !x.Loose || len(all) == 0 {
+			return
+		}
+		n++
+		across := 0.0
+		for i := 0; i < len(all); i += 3 {
+			for _, v := range all {
+				across = math.Max(across, math.Hypot(v.X-all[i].X, v.Z-all[i].Z))
+			}
+		}
+		d := rope.DrawnUp()
+		if least, most := across+d, 1.02*2/math.Sqrt(3)*across+d; x.PassesMM < 0.99*least || x.PassesMM > most || x.StopsMM >= x.PassesMM {
+			t.Errorf("%s: stops a hole of %.2f mm, passes one of %.2f; its strands reach %.2f across", name, x.StopsMM, x.PassesMM, least)
+		}
+	})
+	if n < 30 {
+		t.Errorf("only %d knots were looked at", n)
+	}
 }
 
 // As many strands leave a knot as came, each at a place of its own, and every
