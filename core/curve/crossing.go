@@ -30,6 +30,10 @@ type Crossing struct {
 //	(3) seen from behind (turn about y), over and under swap and signs stay
 func Crossings(curves []Curve) ([]Crossing, error) {
 	var out []Crossing
+	runs := make([][]flatBox, len(curves))
+	for i, c := range curves {
+		runs[i] = runsOf(c)
+	}
 	for i, a := range curves {
 		for j := i; j < len(curves); j++ {
 			b := curves[j]
@@ -41,6 +45,10 @@ func Crossings(curves []Curve) ([]Crossing, error) {
 					from = m + 2
 				}
 				for n := from; n < nb; n++ {
+					if run := n / inRun; !runs[j][run].near(p0, p1) {
+						n = (run+1)*inRun - 1
+						continue
+					}
 					if i == j && a.Closed && m == 0 && n == nb-1 {
 						continue
 					}
@@ -71,6 +79,30 @@ func Crossings(curves []Curve) ([]Crossing, error) {
 		}
 	}
 	return out, nil
+}
+
+// inRun is how many edges are looked at together first: most are far away.
+const inRun = 24
+
+// flatBox holds a run of edges in the plane of view.
+type flatBox struct{ x0, x1, y0, y1 float64 }
+
+func runsOf(c Curve) []flatBox {
+	var out []flatBox
+	for m := range edges(c) {
+		if m%inRun == 0 {
+			out = append(out, flatBox{math.Inf(1), math.Inf(-1), math.Inf(1), math.Inf(-1)})
+		}
+		box := &out[len(out)-1]
+		p, q := edge(c, m)
+		box.x0, box.x1 = min(box.x0, p.X, q.X), max(box.x1, p.X, q.X)
+		box.y0, box.y1 = min(box.y0, p.Y, q.Y), max(box.y1, p.Y, q.Y)
+	}
+	return out
+}
+
+func (b flatBox) near(p, q r3.Vec) bool {
+	return max(p.X, q.X) >= b.x0 && min(p.X, q.X) <= b.x1 && max(p.Y, q.Y) >= b.y0 && min(p.Y, q.Y) <= b.y1
 }
 
 func edges(c Curve) int {

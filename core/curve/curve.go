@@ -97,6 +97,12 @@ func (c Curve) Box() r3.Box {
 	return b
 }
 
+// Smooth goes from 0 to 1 as t does, level at both, and stays there beyond.
+func Smooth(t float64) float64 {
+	t = max(0, min(1, t))
+	return t * t * (3 - 2*t)
+}
+
 // Lerp is the point at t from a (0) to b (1).
 func Lerp(a, b r3.Vec, t float64) r3.Vec {
 	return r3.Add(r3.Scale(1-t, a), r3.Scale(t, b))

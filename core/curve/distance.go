@@ -20,7 +20,7 @@ func SegmentDistance(p0, p1, q0, q1 r3.Vec) (dist, s, t float64) {
 	c := vx*vx + vy*vy + vz*vz
 	d := ux*wx + uy*wy + uz*wz
 	e := vx*wx + vy*wy + vz*wz
-	clamp := func(x float64) float64 { return math.Max(0, math.Min(1, x)) }
+	clamp := func(x float64) float64 { return max(0, min(1, x)) }
 	if den := a*c - b*b; den > 1e-12*a*c {
 		s = clamp((b*e - c*d) / den)
 	}

@@ -253,6 +253,38 @@ func (d *drawing) work(ctx context.Context, r Rough, j *job) {
 	}
 }
 
+// Now gives a shape that is drawn up while the caller waits, or kept since it was.
+func Now(key string, p tighten.Problem, set tighten.Settings) (Shape, error) {
+	return live.now(key, p, set)
+}
+
+func (d *drawing) now(key string, p tighten.Problem, set tighten.Settings) (Shape, error) {
+	return d.done.Get(key, func() (Shape, error) {
+		d.lock.Lock()
+		load, keep := d.load, d.keep
+		d.lock.Unlock()
+		shelf := fmt.Sprintf("%s %s", key, tighten.Fingerprint(p, set))
+		if load != nil {
+			if b, ok := load(shelf); ok {
+				m, err := Unpack(b)
+				if s, ok := m[key]; err == nil && ok && sound(s) {
+					return s, nil
+				}
+			}
+		}
+		s, err := DrawUp(context.Background(), p, set)
+		if err != nil {
+			return s, err
+		}
+		if keep != nil {
+			if b, err := Pack(map[string]Shape{key: s}); err == nil { // else it is there till the program ends
+				keep(shelf, b)
+			}
+		}
+		return s, nil
+	})
+}
+
 // Enlarge is a shape r times as large.
 func Enlarge(s Shape, r float64) Shape {
 	out := Shape{Pitch: r * s.Pitch, Twist: s.Twist, Gap: s.Gap}

@@ -54,7 +54,7 @@ func DrawUp(ctx context.Context, p Problem, set Settings) (Result, error) {
 	}
 	cell := Cell{}
 	if p.Cell != nil {
-		cell = *p.Cell
+		cell = p.Cell.ringed()
 	}
 	res := Result{Least: math.Inf(1)}
 	if set.Shakes > 0 && p.Cell == nil {
@@ -104,7 +104,7 @@ func DrawUp(ctx context.Context, p Problem, set Settings) (Result, error) {
 	if res.Least < 0.5 {
 		return Result{}, fmt.Errorf("tighten: strands came within %.2f of a diameter, so one may have passed through another: check the route", res.Least)
 	}
-	if p.Cell != nil && cell.Pitch < 0.5*p.Strands[0].Diameter {
+	if p.Cell != nil && cell.Around == 0 && cell.Pitch < 0.5*p.Strands[0].Diameter {
 		return Result{}, fmt.Errorf("tighten: the cell collapsed to a pitch of %.3f: the route is not a knot", cell.Pitch)
 	}
 	give := 0.0
@@ -153,16 +153,6 @@ func Image(c Cell, k int, v r3.Vec) r3.Vec {
 	return r3.Vec{X: cos*x + s*v.Z, Y: v.Y + float64(k)*c.Pitch, Z: -s*x + cos*v.Z}
 }
 
-// pullBack turns a force on the k-th image into one on the node itself.
-func pullBack(c Cell, k int, f r3.Vec) r3.Vec {
-	s, cos := math.Sincos(-float64(k) * c.Twist)
-	x, z := cos*f.X+s*f.Z, -s*f.X+cos*f.Z
-	if c.Mirror && k%2 != 0 {
-		x = -x
-	}
-	return r3.Vec{X: x, Y: f.Y, Z: z}
-}
-
 // link is an edge from node a of this cell to node b of cell shift.
 // before is the link that ends where this one begins, -1 at a free end.
 type link struct{ a, b, shift, before int }
@@ -183,8 +173,10 @@ type relaxer struct {
 	p      Problem
 	cell   Cell
 	in     bool     // in a cell
+	screw  bool     // of a row, whose pitch is found
 	x, v   []r3.Vec // nodes
-	f      []r3.Vec
+	pushes          // on them
+	turns  turns
 	strand []int // of a node
 	first  []int // first node of each strand
 	held   []bool
@@ -192,11 +184,12 @@ type relaxer struct {
 	strOf  []int // strand of a link
 	chords []chord
 	pairs  []pair
-	l0     []float64 // mean edge by strand
-	curv   []r3.Vec  // curvature at a node
-	bulge  []r3.Vec  // of the arc over a link's chord
-	mid    []r3.Vec  // the middles of the links
-	listed []r3.Vec  // where the nodes were when the pair list was made
+	l0     []float64                // mean edge by strand
+	chord  [][chordSpan + 1]float64 // least distance of its nodes so many edges on
+	curv   []r3.Vec                 // curvature at a node
+	bulge  []r3.Vec                 // of the arc over a link's chord
+	mid    []r3.Vec                 // the middles of the links
+	listed []r3.Vec                 // where the nodes were when the pair list was made
 	pitch0 float64
 	twist0 float64
 
@@ -204,23 +197,23 @@ type relaxer struct {
 	// reach, so that contacts pressed hard and lightly all end just touching;
 	// near is its least distance over reach now.
 	swelling, near []float64
-	vP, fP         float64
-	vT, fT         float64
+	vP, vT         float64
 	massP, massT   float64
 	steps          int
 	least          float64
 	residual       float64
 	pulling        float64 // the energy of the pull alone
 	film           *film
+	second         *sharing // nil but for a ring
 }
 
 func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxer {
-	r := &relaxer{p: p, cell: cell, in: p.Cell != nil, least: math.Inf(1), l0: make([]float64, len(curves))}
+	r := &relaxer{p: p, cell: cell, in: p.Cell != nil, screw: p.Cell != nil && p.Cell.Around == 0, least: math.Inf(1), l0: make([]float64, len(curves)), chord: make([][chordSpan + 1]float64, len(curves))}
 	for i, c := range curves {
 		d := p.Strands[i].Diameter
 		length := c.Length()
 		if r.in { // the seam to the next cell is an edge as well
-			length += r3.Norm(r3.Sub(Image(cell, 1, curves[p.Strands[i].Next].Points[0]), c.Points[len(c.Points)-1]))
+			length += r3.Norm(r3.Sub(Image(cell, cell.on(), curves[p.Strands[i].Next].Points[0]), c.Points[len(c.Points)-1]))
 		}
 		n := max(6, int(math.Round(length/d*per)))
 		var pts []r3.Vec
@@ -228,7 +221,7 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 		case c.Closed:
 			pts = c.Resample(n).Points
 		case r.in:
-			end := Image(cell, 1, curves[p.Strands[i].Next].Points[0])
+			end := Image(cell, cell.on(), curves[p.Strands[i].Next].Points[0])
 			pts = curve.Curve{Points: append(append([]r3.Vec{}, c.Points...), end)}.Resample(n + 1).Points[:n]
 		default:
 			pts = c.Resample(n + 1).Points
@@ -259,6 +252,9 @@ func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxe
 				}
 			}
 		}
+	}
+	if cell.Around > 0 {
+		r.second = &sharing{pushes: pushes{f: make([]r3.Vec, len(r.x))}, near: make([]float64, len(r.links))}
 	}
 	into := make([]int, len(r.x))
 	for i := range into {
@@ -293,7 +289,7 @@ func (r *relaxer) step(k, n int) (node, shift int, ok bool) {
 		case r.p.Strands[i].Closed:
 			k = r.first[i]
 		case r.in:
-			shift++
+			shift += r.cell.on()
 			i = r.p.Strands[i].Next
 			k = r.first[i]
 		default:
@@ -307,10 +303,70 @@ func (r *relaxer) at(node, shift int) r3.Vec {
 	if shift == 0 {
 		return r.x[node]
 	}
-	return Image(r.cell, shift, r.x[node])
+	return r.image(shift, r.x[node])
 }
 
-// measure refreshes the mean edge of each strand.
+// image is [Image] of the cell as it is now.
+func (r *relaxer) image(k int, v r3.Vec) r3.Vec {
+	v = r.push3(k, v)
+	v.Y += float64(k) * r.cell.Pitch
+	return v
+}
+
+// push3 turns a direction the way the k-th next cell lies.
+func (r *relaxer) push3(k int, v r3.Vec) r3.Vec {
+	s, cos := r.turns.of(k, r.cell.Twist)
+	x := v.X
+	if r.cell.Mirror && k%2 != 0 {
+		x = -x
+	}
+	return r3.Vec{X: cos*x + s*v.Z, Y: v.Y, Z: -s*x + cos*v.Z}
+}
+
+// pullBack turns a force on the k-th image into one on the node itself.
+func (r *relaxer) pullBack(k int, f r3.Vec) r3.Vec {
+	s, cos := r.turns.of(-k, r.cell.Twist)
+	x, z := cos*f.X+s*f.Z, -s*f.X+cos*f.Z
+	if r.cell.Mirror && k%2 != 0 {
+		x = -x
+	}
+	return r3.Vec{X: x, Y: f.Y, Z: z}
+}
+
+// turns are the sine and the cosine of so many twists, worked out once for a twist: most
+// of the work on a cell would be that.
+type turns struct {
+	twist float64
+	known []turn // by how many, from the middle
+}
+
+type turn struct {
+	s, c float64
+	ok   bool
+}
+
+func (t *turns) of(k int, twist float64) (s, c float64) {
+	const most = 64
+	if k < -most || k > most {
+		return math.Sincos(float64(k) * twist)
+	}
+	if t.known == nil {
+		t.known = make([]turn, 2*most+1)
+	}
+	if t.twist != twist {
+		clear(t.known)
+		t.twist = twist
+	}
+	at := &t.known[most+k]
+	if !at.ok {
+		at.s, at.c = math.Sincos(float64(k) * twist)
+		at.ok = true
+	}
+	return at.s, at.c
+}
+
+// measure refreshes the mean edge of each strand, and how far apart nodes so many edges
+// on must stay.
 func (r *relaxer) measure() {
 	sum, n := make([]float64, len(r.l0)), make([]float64, len(r.l0))
 	for i, l := range r.links {
@@ -319,6 +375,13 @@ func (r *relaxer) measure() {
 	}
 	for i := range r.l0 {
 		r.l0[i] = sum[i] / n[i]
+		d := r.p.Strands[i].Diameter
+		r.chord[i] = [chordSpan + 1]float64{}
+		for span := range r.chord[i] {
+			if s := float64(span) * r.l0[i]; s < math.Pi/2*d {
+				r.chord[i][span] = d * math.Sin(s/d)
+			}
+		}
 	}
 }
 
@@ -359,7 +422,10 @@ func (r *relaxer) list() {
 	r.pitch0, r.twist0 = r.cell.Pitch, r.cell.Twist
 	r.pairs = r.pairs[:0]
 	images := 0
-	if r.in {
+	switch {
+	case r.cell.Around > 0:
+		images = r.cell.Around / 2
+	case r.in:
 		lo, hi := math.Inf(1), math.Inf(-1)
 		for _, v := range r.x {
 			lo, hi = math.Min(lo, v.Y), math.Max(hi, v.Y)
@@ -404,7 +470,7 @@ func (r *relaxer) list() {
 		}
 		for s := range r.links {
 			from := 0
-			if k == 0 {
+			if k == 0 || 2*k == r.cell.Around { // there each pair stands twice
 				from = s + 1
 			}
 			i := r.strOf[s]
@@ -419,7 +485,11 @@ func (r *relaxer) list() {
 				if math.Abs(w.Y) > lim || r3.Norm2(w) > lim*lim {
 					continue
 				}
-				if after[i] == j {
+				if r.cell.Around > 0 {
+					if i == j && r.between(s, t, k) < math.Pi/2*r.p.Strands[i].Diameter {
+						continue
+					}
+				} else if after[i] == j {
 					arc := math.Abs(ahead[i] + r.l0[j]*float64(r.links[t].a-r.first[j]) - r.l0[i]*float64(r.links[s].a-r.first[i]))
 					if r.p.Strands[i].Closed {
 						whole := r.l0[i] * float64(r.first[i+1]-r.first[i])
@@ -442,6 +512,21 @@ func (r *relaxer) list() {
 			}
 		}
 	}
+}
+
+// between is how much thread lies between two links of a strand of a ring, t taken k
+// cells on: the shorter way, infinite where the strand never comes there.
+func (r *relaxer) between(s, t, k int) float64 {
+	i := r.strOf[s]
+	cell := r.l0[i] * float64(r.first[i+1]-r.first[i])
+	off := r.l0[i] * float64(r.links[t].a-r.links[s].a)
+	least := math.Inf(1)
+	for m := -r.cell.Around; m <= r.cell.Around; m++ {
+		if (m*r.cell.On-k)%r.cell.Around == 0 {
+			least = math.Min(least, math.Abs(float64(m)*cell+off))
+		}
+	}
+	return least
 }
 
 // beside tells whether two links run nearly the same way, or against each other.
@@ -478,7 +563,7 @@ func (r *relaxer) bend() {
 		// before's far end is this link's near node, maybe a cell on.
 		prev := r.x[b.a]
 		if b.shift != 0 {
-			prev = Image(r.cell, -b.shift, prev)
+			prev = r.image(-b.shift, prev)
 		}
 		here, next := r.x[l.a], r.at(l.b, l.shift)
 		h := r.l0[r.strOf[i]]
@@ -487,7 +572,7 @@ func (r *relaxer) bend() {
 	for i, l := range r.links {
 		kb := r.curv[l.b]
 		if l.shift != 0 {
-			kb = push3(r.cell, l.shift, kb)
+			kb = r.push3(l.shift, kb)
 		}
 		h := r.l0[r.strOf[i]]
 		r.bulge[i] = r3.Scale(-h*h/16, r3.Add(r.curv[l.a], kb))
@@ -504,20 +589,29 @@ func (r *relaxer) apart(p pair) (w r3.Vec, dist, s, t float64) {
 	if p.t >= 0 {
 		b := r.bulge[p.t]
 		if p.shift != 0 {
-			b = push3(r.cell, p.shift, b)
+			b = r.push3(p.shift, b)
 		}
 		w = r3.Add(w, r3.Scale(4*t*(1-t), b))
 	}
-	return w, r3.Norm(w), s, t
-}
-
-// push3 turns a direction the way the k-th next cell lies.
-func push3(c Cell, k int, v r3.Vec) r3.Vec {
-	c.Pitch = 0
-	return Image(c, k, v)
+	return w, norm(w), s, t
 }
 
 func (r *relaxer) gap() float64 { r.list(); r.bend(); return r.gapListed() }
+
+// norm is r3.Norm to the last bit, and quicker: it is most of what a step costs.
+func norm(v r3.Vec) float64 { return hypot(v.X, hypot(v.Y, v.Z)) }
+
+func hypot(a, b float64) float64 {
+	a, b = math.Abs(a), math.Abs(b)
+	if a < b {
+		a, b = b, a
+	}
+	if a == 0 {
+		return 0
+	}
+	b /= a
+	return a * math.Sqrt(1+b*b)
+}
 
 // gapListed is the least distance over reach of the listed pairs.
 func (r *relaxer) gapListed() float64 {
@@ -529,17 +623,23 @@ func (r *relaxer) gapListed() float64 {
 	return g
 }
 
+// pushes are forces on the nodes, the pitch and the twist of a cell.
+type pushes struct {
+	f      []r3.Vec
+	fP, fT float64
+}
+
 // push adds force f to node n of cell shift.
-func (r *relaxer) push(n, shift int, f r3.Vec) {
+func (r *relaxer) push(on *pushes, n, shift int, f r3.Vec) {
 	if shift != 0 {
-		r.fP += float64(shift) * f.Y
+		on.fP += float64(shift) * f.Y
 		if r.cell.FreeTwist {
 			v := r.at(n, shift) // d/dTwist of the image is shift times (z, 0, -x)
-			r.fT += float64(shift) * (f.X*v.Z - f.Z*v.X)
+			on.fT += float64(shift) * (f.X*v.Z - f.Z*v.X)
 		}
-		f = pullBack(r.cell, shift, f)
+		f = r.pullBack(shift, f)
 	}
-	r.f[n] = r3.Add(r.f[n], f)
+	on.f[n] = r3.Add(on.f[n], f)
 }
 
 // forces fills f, fP and fT and gives the energy and the least gap.
@@ -548,7 +648,6 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 		r.f[i] = r3.Vec{}
 	}
 	r.fP, r.fT = -r.cell.Push, 0
-	gap = math.Inf(1)
 	r.bend()
 	r.pulling = 0
 	for i, l := range r.links {
@@ -556,31 +655,55 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 		e := r3.Sub(r.at(l.b, l.shift), r.x[l.a])
 		r.pulling += w * r3.Norm2(e) / (2 * l0)
 		f := r3.Scale(w/l0, e)
-		r.push(l.a, 0, f)
-		r.push(l.b, l.shift, r3.Scale(-1, f))
+		r.push(&r.pushes, l.a, 0, f)
+		r.push(&r.pushes, l.b, l.shift, r3.Scale(-1, f))
 	}
 	for _, c := range r.chords {
-		d := r.p.Strands[r.strand[c.a]].Diameter
-		s := float64(c.span) * r.l0[r.strand[c.a]]
-		if s >= math.Pi/2*d {
+		want := r.chord[r.strand[c.a]][c.span]
+		e := r3.Sub(r.at(c.b, c.shift), r.x[c.a])
+		if r3.Norm2(e) > 1.0001*want*want { // most are
 			continue
 		}
-		want := d * math.Sin(s/d)
-		e := r3.Sub(r.at(c.b, c.shift), r.x[c.a])
 		dist := r3.Norm(e)
 		if dist >= want || dist == 0 {
 			continue
 		}
 		energy += k / 2 * (want - dist) * (want - dist)
 		f := r3.Scale(k*(want-dist)/dist, e)
-		r.push(c.b, c.shift, f)
-		r.push(c.a, 0, r3.Scale(-1, f))
+		r.push(&r.pushes, c.b, c.shift, f)
+		r.push(&r.pushes, c.a, 0, r3.Scale(-1, f))
 	}
 	for i, l := range r.links {
 		r.near[i] = math.Inf(1)
 		r.mid[i] = curve.Lerp(r.x[l.a], r.at(l.b, l.shift), 0.5)
 	}
-	for _, p := range r.pairs {
+	if r.second == nil {
+		energy, gap = r.contacts(r.pairs, k, energy, &r.pushes, r.near)
+	} else {
+		energy, gap = r.shared(k, energy)
+	}
+	energy += r.pulling
+	if r.screw {
+		energy += r.cell.Push * r.cell.Pitch
+	}
+	for i, h := range r.held {
+		if h {
+			r.f[i] = r3.Vec{}
+		}
+	}
+	if r.screw { // the pitch carries the nodes of the cell with it
+		for i, v := range r.x {
+			r.fP += r.f[i].Y * v.Y / r.cell.Pitch
+		}
+	}
+	return energy, gap
+}
+
+// contacts adds the forces of pairs that touch, with what energy they have beside what
+// there is, and gives the least gap; near is the least distance over reach by link.
+func (r *relaxer) contacts(pairs []pair, k, energy float64, on *pushes, near []float64) (float64, float64) {
+	gap := math.Inf(1)
+	for _, p := range pairs {
 		want := p.reach * r.swelling[p.s]
 		if p.t >= 0 {
 			want = p.reach * (r.swelling[p.s] + r.swelling[p.t]) / 2
@@ -588,7 +711,7 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 		if p.t >= 0 { // most listed pairs are still well apart
 			m := r.mid[p.t]
 			if p.shift != 0 {
-				m = Image(r.cell, p.shift, m)
+				m = r.image(p.shift, m)
 			}
 			far := want + 1.1*(r.l0[r.strOf[p.s]]+r.l0[r.strOf[p.t]])/2 + 0.05*p.reach
 			if p.beside {
@@ -599,11 +722,11 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 			}
 		}
 		w, dist, s, t := r.apart(p)
-		near := dist / p.reach
-		gap = math.Min(gap, near)
-		r.near[p.s] = math.Min(r.near[p.s], near)
+		share := dist / p.reach
+		gap = math.Min(gap, share)
+		near[p.s] = math.Min(near[p.s], share)
 		if p.t >= 0 {
-			r.near[p.t] = math.Min(r.near[p.t], near)
+			near[p.t] = math.Min(near[p.t], share)
 		}
 		var n r3.Vec // the push on p.t
 		switch {
@@ -623,26 +746,50 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 			continue
 		}
 		l := r.links[p.s]
-		r.push(l.a, 0, r3.Scale(-(1-s), n))
-		r.push(l.b, l.shift, r3.Scale(-s, n))
+		r.push(on, l.a, 0, r3.Scale(-(1-s), n))
+		r.push(on, l.b, l.shift, r3.Scale(-s, n))
 		if p.t >= 0 {
 			m := r.links[p.t]
-			r.push(m.a, p.shift, r3.Scale(1-t, n))
-			r.push(m.b, p.shift+m.shift, r3.Scale(t, n))
-		}
-	}
-	energy += r.pulling + r.cell.Push*r.cell.Pitch
-	for i, h := range r.held {
-		if h {
-			r.f[i] = r3.Vec{}
-		}
-	}
-	if r.in { // the pitch carries the nodes of the cell with it
-		for i, v := range r.x {
-			r.fP += r.f[i].Y * v.Y / r.cell.Pitch
+			r.push(on, m.a, p.shift, r3.Scale(1-t, n))
+			r.push(on, m.b, p.shift+m.shift, r3.Scale(t, n))
 		}
 	}
 	return energy, gap
+}
+
+// sharing is the other half of the contacts of a ring, worked out beside the first. How
+// they are parted does not depend on the machine, so neither does what comes out.
+type sharing struct {
+	pushes
+	turns       turns
+	near        []float64
+	energy, gap float64
+}
+
+// shared is contacts of all pairs, half of them worked out beside the other half.
+func (r *relaxer) shared(k, energy float64) (float64, float64) {
+	half, o := len(r.pairs)/2, r.second
+	clear(o.f)
+	for i := range o.near {
+		o.near[i] = math.Inf(1)
+	}
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		other := *r // with a table of its own
+		other.turns = o.turns
+		o.energy, o.gap = other.contacts(r.pairs[half:], k, 0, &o.pushes, o.near)
+		o.turns = other.turns
+	}()
+	energy, gap := r.contacts(r.pairs[:half], k, energy, &r.pushes, r.near)
+	<-done
+	for i, f := range o.f {
+		r.f[i] = r3.Add(r.f[i], f)
+	}
+	for i, near := range o.near {
+		r.near[i] = math.Min(r.near[i], near)
+	}
+	return energy + o.energy, math.Min(gap, o.gap)
 }
 
 // relax runs damped dynamics (FIRE) until the energy stands still and the
@@ -710,13 +857,16 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 			last = energy
 		}
 		// FIRE: steer the velocity towards the force while it goes downhill.
+		if r.in && !r.screw {
+			r.fP = 0
+		}
 		power, vv, ff := r.vP*r.fP+r.vT*r.fT, r.vP*r.vP*r.massP+r.vT*r.vT*r.massT, 0.0
 		for i := range r.x {
 			power += r3.Dot(r.v[i], r.f[i])
 			vv += r3.Norm2(r.v[i])
 			ff += r3.Norm2(r.f[i])
 		}
-		if r.in {
+		if r.screw {
 			ff += r.fP * r.fP / r.massP
 			if r.cell.FreeTwist {
 				ff += r.fT * r.fT / r.massT
@@ -764,7 +914,7 @@ func (r *relaxer) move(dt, maxStep float64) {
 	if r.p.Alike {
 		r.align()
 	}
-	if !r.in {
+	if !r.screw {
 		return
 	}
 	r.vP += dt * r.fP / r.massP

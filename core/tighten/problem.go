@@ -44,6 +44,41 @@ type Cell struct {
 	Mirror    bool
 	// Push presses the row together along y, as a tier pushes knots up.
 	Push float64
+	// Around, where it is not zero, closes the cells to a ring: there are so many, each
+	// the one before it turned by its share of a turn, and no pitch. A strand goes on as
+	// itself On cells on, round and round till it comes to its beginning.
+	Around, On int
+}
+
+// ringed is the cell with the twist of its ring.
+func (c Cell) ringed() Cell {
+	if c.Around > 0 {
+		c.Twist = 2 * math.Pi / float64(c.Around)
+	}
+	return c
+}
+
+// on is how many cells on a strand goes on.
+func (c Cell) on() int {
+	if c.Around > 0 {
+		return c.On
+	}
+	return 1
+}
+
+// fingerprint writes the cell, as it was written before there were rings.
+func (c Cell) fingerprint() string {
+	out := fmt.Sprintf(" %+v", struct {
+		Pitch     float64
+		Twist     float64
+		FreeTwist bool
+		Mirror    bool
+		Push      float64
+	}{c.Pitch, c.Twist, c.FreeTwist, c.Mirror, c.Push})
+	if c.Around > 0 {
+		out += fmt.Sprintf(" around %d on %d", c.Around, c.On)
+	}
+	return out
 }
 
 // Bar is something straight that does not give or move: a filler held taut, a
@@ -106,7 +141,7 @@ func Fingerprint(p Problem, set Settings) string {
 	h := sha256.New()
 	fmt.Fprintf(h, "%d %+v %+v", solver, p.Strands, p.Bars)
 	if p.Cell != nil {
-		fmt.Fprintf(h, " %+v", *p.Cell)
+		fmt.Fprint(h, p.Cell.fingerprint())
 	}
 	fmt.Fprintf(h, " %v %+v", p.Cling, set)
 	if p.Held != nil {
@@ -211,8 +246,28 @@ func (p Problem) check() error {
 			}
 		}
 	}
+	if p.Cell != nil && p.Cell.Around > 0 {
+		return p.checkRing()
+	}
 	if p.Cell != nil && !(p.Cell.Pitch > 0) {
 		return fmt.Errorf("tighten: a cell's pitch must be above zero, is %v", p.Cell.Pitch)
+	}
+	return nil
+}
+
+// checkRing refuses cells of a ring that do not close.
+func (p Problem) checkRing() error {
+	c := *p.Cell
+	switch {
+	case c.Around < 2 || c.On < 1:
+		return fmt.Errorf("tighten: a ring of %d cells whose strands go on %d on is none", c.Around, c.On)
+	case c.Pitch != 0 || c.Twist != 0 || c.FreeTwist || c.Mirror || c.Push != 0:
+		return fmt.Errorf("tighten: the cells of a ring have no pitch, twist, mirror or push of their own")
+	}
+	for i, s := range p.Strands {
+		if s.Next != i {
+			return fmt.Errorf("tighten: strand %d of a ring goes on as strand %d, not as itself", i, s.Next)
+		}
 	}
 	return nil
 }

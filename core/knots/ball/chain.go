@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
 
@@ -113,7 +114,7 @@ func (c Chain) first(core float64, set tighten.Settings) (r tighten.Result, err 
 func (c Chain) sunk(v r3.Vec, from, to float64) r3.Vec {
 	const layers = 3.0 // diameters that follow wholly, and over which it ends
 	far := c.out(v)
-	share := 1 - smooth((far-from/2-layers)/layers)
+	share := 1 - curve.Smooth((far-from/2-layers)/layers)
 	by := 1 - share*(from-to)/2/math.Max(1, far)
 	if far < r3.Norm(v) { // towards an axis
 		return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}

@@ -3,9 +3,9 @@ package ball
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/knots/cover"
 	"nimblebight/core/memo"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
@@ -149,95 +149,8 @@ var wound memo.Cache[[][]r3.Vec]
 // wound is the path of each strand, led side by side so many, through all its
 // rounds.
 func (w weave) wound(side int) [][]r3.Vec {
-	laps := w.laps()
-	var strands []tighten.Strand
-	for i := range side {
-		path := laps[i].track
-		if last := len(laps) - side; last > 0 {
-			// Where it began the next round comes in, and where it ends the one
-			// before went out.
-			path = slices.Clone(path[laps[i].step:])
-			for k := i + side; k < len(laps); k += side {
-				path = laps[k].follow(path, laps[k-side])
-			}
-			path = path[:len(path)-laps[last+i].step]
-		}
-		strands = append(strands, tighten.Strand{Route: path, Diameter: 1})
-	}
-	out := make([][]r3.Vec, side)
-	for i, s := range strands {
-		out[i] = s.Route
-	}
-	if side < len(laps) { // where they step over they were laid by hand
-		parted, _ := tighten.Part(strands)
-		for i, c := range parted {
-			out[i] = c.Points
-		}
-	}
-	return out
-}
-
-// lap is once round on a track, from the place where rounds are changed.
-type lap struct {
-	track []r3.Vec
-	step  int // nodes on either side of that place over which a strand steps over
-}
-
-// laps are the tracks, all of them from where the band that they make lies
-// farthest out over another, on the back of the ball. Strands that are led side
-// by side step over side by side there, from the places of one round to those of
-// the next, and none crosses another; what begins and ends does so under the bands
-// next to it, out of sight.
-func (w weave) laps() []lap {
-	n := len(w.tracks[0])
-	out := func(k int) (sum float64) { // how far out the band lies
-		for _, t := range w.tracks {
-			sum += r3.Norm(t[(k+n)%n])
-		}
-		return sum
-	}
-	most := 0.0
-	for k := range n {
-		most = math.Max(most, out(k))
-	}
-	over := -1 // of the places that lie as far out, that on the back
-	for k := range n {
-		const nearly = 0.99
-		if out(k) > nearly*most && (over < 0 || w.tracks[0][k].Z < w.tracks[0][over].Z) {
-			over = k
-		}
-	}
-	step := n / (4 * RopeBights) // where it lies deepest, about half a bight on
-	for k := n / (8 * RopeBights); k < n*3/(8*RopeBights); k++ {
-		if out(over+k)+out(over-k) < out(over+step)+out(over-step) {
-			step = k
-		}
-	}
-	laps := make([]lap, len(w.tracks))
-	for j, t := range w.tracks {
-		// The same place of the band: the nearest one not far along.
-		from := over
-		for k := over - n/12; k <= over+n/12; k++ {
-			if at := (k + n) % n; r3.Norm2(r3.Sub(t[at], w.tracks[0][over])) < r3.Norm2(r3.Sub(t[from], w.tracks[0][over])) {
-				from = at
-			}
-		}
-		laps[j] = lap{slices.Concat(t[from:], t[:from]), step}
-	}
-	return laps
-}
-
-// follow takes a path that has come round on one lap over to this one, and once
-// round on it.
-func (l lap) follow(path []r3.Vec, last lap) []r3.Vec {
-	n, step := len(l.track), l.step
-	path = path[:len(path)-step]
-	for k := -step; k < step; k++ {
-		at := func(t []r3.Vec) r3.Vec { return t[(k+len(t))%len(t)] }
-		u := smooth(float64(k+step) / float64(2*step))
-		path = append(path, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
-	}
-	return append(path, l.track[step:n]...)
+	// A track meets each crossing twice.
+	return cover.Rounds(w.tracks, side, 2*RopeBights*(RopeLeads-1), r3.Norm)
 }
 
 // Paths are the paths of the strands, mm, about the former's middle, the axis

@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -41,7 +42,7 @@ func coil(p, m, k int, core, u0, u1 float64) []r3.Vec {
 		// It steps to its next place while it runs inside over the top: the
 		// last quarter of every turn.
 		whole := math.Floor(u + 1e-9)
-		step := whole + smooth((u-whole-0.75)/0.25)
+		step := whole + curve.Smooth((u-whole-0.75)/0.25)
 		z := step*float64(m) + float64(k) - float64(p-1)/2
 		r := middle + 0.65*math.Tanh(2.5*math.Cos(2*phi))
 		s, c := math.Sincos(phi)
@@ -56,11 +57,6 @@ const (
 	square = 4.0
 	early  = 2 // points of a coil
 )
-
-func smooth(t float64) float64 {
-	t = math.Max(0, math.Min(1, t))
-	return t * t * (3 - 2*t)
-}
 
 // short takes away the beginning of a path, given as that of the first band,
 // that would run up to the edge of the band before the corner at height z: over

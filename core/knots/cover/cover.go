@@ -1,0 +1,237 @@
+package cover
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math"
+	"slices"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/memo"
+	"nimblebight/core/shapes"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Cover is a weave drawn up on a mandrel, in diameters of its cord, its middle at the
+// origin, its axis along y. Every figure is measured on its tracks.
+type Cover struct {
+	Weave
+	Mandrel float64
+	// Tracks are the passes, each a ring: those of the first band, from one side to the
+	// other, then those of the next.
+	Tracks [][]r3.Vec
+	// High is its height along the axis, Across its width, Inside the round opening that
+	// it leaves.
+	High, Across, Inside float64
+	// Bare is the widest place of the mandrel, between bands, that no cord covers, 0
+	// where there is none.
+	Bare float64
+	// Angle is the least at which two parts cross, radians.
+	Angle float64
+	// Pass is the mean length of a pass of a band.
+	Pass float64
+	Gap  float64
+}
+
+// Bounds of what is drawn up while a maker waits.
+const (
+	MostLeads, MostBights, MostPasses = 15, 24, 4
+	// MostMeets bounds the crossings of all passes together.
+	MostMeets = 1300
+	// MostMandrel is the thickest mandrel, diameters.
+	MostMandrel = 60.0
+)
+
+// Drawn is how finely a cover is drawn up: that a large one takes less than a second.
+// The figures are judged; a test holds what they come to against a finer drawing.
+var Drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 2e-4, Tolerance: 0.005}
+
+var covers = memo.Cache[Cover]{Most: 30 << 20}
+
+// On draws a weave up on a mandrel of so many diameters.
+func (w Weave) On(mandrel float64) (Cover, error) {
+	mandrel = math.Round(100*mandrel) / 100
+	key := fmt.Sprintf("cover %s on %.2f", w, mandrel)
+	return covers.Get(key, func() (Cover, error) {
+		s, err := shapes.Now(key, w.Route(mandrel), Drawn)
+		if err != nil {
+			return Cover{}, err
+		}
+		c := Cover{Weave: w, Mandrel: mandrel, Gap: s.Gap}
+		c.lay(s.Strands)
+		return c, c.measure()
+	})
+}
+
+// lay puts the cells together to rings.
+func (c *Cover) lay(cells [][]r3.Vec) {
+	const nodes = 4.0 // a diameter
+	cell := tighten.Cell{Twist: 2 * math.Pi / float64(c.Bights)}
+	low, high := math.Inf(1), math.Inf(-1)
+	for _, pts := range cells {
+		a, b := curve.Curve{Points: pts}.Box().Min.Y, curve.Curve{Points: pts}.Box().Max.Y
+		low, high = math.Min(low, a), math.Max(high, b)
+	}
+	bands := c.Bands()
+	all := 0
+	for band := range bands {
+		for _, pts := range cells {
+			var ring []r3.Vec
+			for k := range c.Bights / bands {
+				for _, v := range pts {
+					v.Y -= (low + high) / 2
+					ring = append(ring, tighten.Image(cell, (band+k*c.Leads)%c.Bights, v))
+				}
+			}
+			long := curve.Curve{Points: ring, Closed: true}
+			c.Pass += long.Length() / float64(bands*c.Passes)
+			if all == 0 {
+				all = int(math.Ceil(nodes * long.Length()))
+			}
+			c.Tracks = append(c.Tracks, long.Resample(all).Points)
+		}
+	}
+}
+
+// Axial is how far a place lies from the axis.
+func Axial(v r3.Vec) float64 { return math.Hypot(v.X, v.Z) }
+
+// Spread are lines of a cover as one sees them who looks from one edge through it: what
+// lies nearer to the other edge lies farther out, what lies outside lies above. The edges
+// become two circles, and nothing is cut open.
+func (c Cover) Spread(line curve.Curve) curve.Curve {
+	const fine = 3 // nodes for one, so that no chord cuts a corner
+	middle := c.High/2 + 2
+	return line.Resample(fine * len(line.Points)).Map(func(v r3.Vec) r3.Vec {
+		a := Axial(v)
+		return r3.Vec{X: (middle + v.Y) * v.X / a, Y: (middle + v.Y) * v.Z / a, Z: a}
+	})
+}
+
+// Crossings are those of tracks that are spread out, their places shares of the tracks.
+func (c Cover) Crossings() ([]curve.Crossing, error) {
+	var cs []curve.Curve
+	for _, t := range c.Tracks {
+		cs = append(cs, c.Spread(curve.Curve{Points: t, Closed: true}))
+	}
+	found, err := curve.Crossings(cs)
+	for i := range found {
+		found[i].OverAt /= float64(len(cs[found[i].Over].Points))
+		found[i].UnderAt /= float64(len(cs[found[i].Under].Points))
+	}
+	return found, err
+}
+
+func (c *Cover) measure() error {
+	outer, inner := 0.0, math.Inf(1)
+	for _, t := range c.Tracks {
+		for _, v := range t {
+			a := Axial(v)
+			outer, inner = math.Max(outer, a), math.Min(inner, a)
+			c.High = math.Max(c.High, 2*math.Abs(v.Y)+1)
+		}
+	}
+	c.Across, c.Inside = 2*outer+1, 2*inner-1
+	found, err := c.Crossings()
+	if err != nil {
+		return fmt.Errorf("measuring a cover of %s: %w", c.Weave, err)
+	}
+	if want := c.Passes * c.Passes * c.Weave.Crossings(); len(found) != want {
+		return fmt.Errorf("a cover of %s on %.1f came up with %d crossings, not %d", c.Weave, c.Mandrel, len(found), want)
+	}
+	c.Angle = math.Pi / 2
+	low, high := math.Inf(1), math.Inf(-1) // of the crossings
+	for _, x := range found {
+		over, under := c.Tracks[x.Over], c.Tracks[x.Under]
+		u, v := along(over, x.OverAt), along(under, x.UnderAt)
+		c.Angle = math.Min(c.Angle, math.Acos(math.Min(1, math.Abs(r3.Dot(u, v)))))
+		y := over[int(x.OverAt*float64(len(over)))].Y
+		low, high = math.Min(low, y), math.Max(high, y)
+	}
+	c.Bare = c.bare(low, high)
+	return nil
+}
+
+// along is the direction of a track at a share of it, laid flat on the mandrel.
+func along(t []r3.Vec, at float64) r3.Vec {
+	k := int(at * float64(len(t)))
+	a, b := t[k], t[(k+1)%len(t)]
+	mid := curve.Lerp(a, b, 0.5)
+	out := r3.Unit(r3.Vec{X: mid.X, Z: mid.Z})
+	d := r3.Sub(b, a)
+	return r3.Unit(r3.Sub(d, r3.Scale(r3.Dot(d, out), out)))
+}
+
+// bare is the widest round place between two depths of a mandrel, of one bight's share
+// of it, that no cord covers.
+func (c Cover) bare(low, high float64) float64 {
+	radius := c.Mandrel / 2
+	share := 2 * math.Pi / float64(c.Bights)
+	type spot struct{ x, y float64 }
+	var spots []spot // of the cords, unrolled on the mandrel, with some more on both sides
+	for _, t := range c.Tracks {
+		for _, v := range t {
+			round := math.Atan2(v.Z, v.X)
+			for ; round > share*1.5; round -= 2 * math.Pi {
+			}
+			if round < -share/2 {
+				round += 2 * math.Pi
+			}
+			if round <= share*1.5 || c.Bights < 4 {
+				spots = append(spots, spot{radius * round, v.Y})
+			}
+		}
+	}
+	slices.SortFunc(spots, func(a, b spot) int { return cmp.Compare(a.y, b.y) })
+	const fine = 0.1
+	widest := 0.0
+	for y := low; y <= high; y += fine {
+		for x := 0.0; x <= radius*share; x += fine {
+			near := math.Inf(1)
+			from, _ := slices.BinarySearchFunc(spots, y, func(s spot, y float64) int { return cmp.Compare(s.y, y) })
+			for k := from; k < len(spots) && spots[k].y-y < near; k++ {
+				near = math.Min(near, math.Hypot(spots[k].x-x, spots[k].y-y))
+			}
+			for k := from - 1; k >= 0 && y-spots[k].y < near; k-- {
+				near = math.Min(near, math.Hypot(spots[k].x-x, spots[k].y-y))
+			}
+			if near < 0.5+widest/2 {
+				x += 0.5 + widest/2 - near // nothing wider so near
+				continue
+			}
+			widest = 2*near - 1
+		}
+	}
+	return widest
+}
+
+// Meets is how many bands a track meets on its way.
+func (c Cover) Meets() int { return 2 * c.Bights * (c.Leads - 1) / c.Bands() }
+
+// Strands are the ways of the strands that a cover is tied of, each through all its
+// rounds, and how much of each is tucked under so many crossings at an end.
+func (c Cover) Strands(tucked int) (lines [][]r3.Vec, tuck float64) {
+	for band := range c.Bands() {
+		tracks := c.Tracks[band*c.Passes : (band+1)*c.Passes]
+		if c.Passes == 1 {
+			lines = append(lines, Once(tracks[0], c.Meets(), Axial))
+		} else {
+			lines = append(lines, Rounds(tracks, 1, c.Meets(), Axial)...)
+		}
+	}
+	return lines, c.Pass * float64(tucked) / float64(c.Meets())
+}
+
+// Fine is the cover drawn up as finely as the catalogue is.
+func (w Weave) Fine(mandrel float64) (Cover, error) {
+	s, err := shapes.DrawUp(context.Background(), w.Route(mandrel), tighten.Settings{PerDiameter: []float64{4}})
+	if err != nil {
+		return Cover{}, err
+	}
+	c := Cover{Weave: w, Mandrel: mandrel, Gap: s.Gap}
+	c.lay(s.Strands)
+	return c, c.measure()
+}

@@ -1,0 +1,116 @@
+package cover
+
+import (
+	"math"
+	"slices"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/tighten"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Rounds leads strands, so many of them side by side, along tracks that lie side by
+// side, once round after the other: each goes on, where it has come round, on the track
+// beside those of its neighbours. A track meets so many others on its way; out is how far
+// out a place lies. What it gives is clear of itself where it was drawn up so.
+//
+// A strand begins and ends under the bands on either side of the place where rounds are
+// changed, out of sight.
+func Rounds(tracks [][]r3.Vec, side, meets int, out func(r3.Vec) float64) [][]r3.Vec {
+	laps := lapsOf(tracks, meets, out)
+	strands := make([]tighten.Strand, side)
+	for i := range side {
+		path := laps[i].track
+		if last := len(laps) - side; last > 0 {
+			// Where it began the next round comes in, and where it ends the one
+			// before went out.
+			path = slices.Clone(path[laps[i].step:])
+			for k := i + side; k < len(laps); k += side {
+				path = laps[k].follow(path, laps[k-side])
+			}
+			path = path[:len(path)-laps[last+i].step]
+		}
+		strands[i] = tighten.Strand{Route: path, Diameter: 1}
+	}
+	lines := make([][]r3.Vec, side)
+	for i, s := range strands {
+		lines[i] = s.Route
+	}
+	if side < len(laps) { // where they step over they were laid by hand
+		parted, _ := tighten.Part(strands)
+		for i, c := range parted {
+			lines[i] = c.Points
+		}
+	}
+	return lines
+}
+
+// Once is a track from the place, under another, where it begins, once round to there.
+func Once(track []r3.Vec, meets int, out func(r3.Vec) float64) []r3.Vec {
+	const short = 2 // nodes by which its end stops before its beginning
+	l := lapsOf([][]r3.Vec{track}, meets, out)[0]
+	return slices.Concat(l.track[l.step:], l.track[:l.step])[:len(track)-short]
+}
+
+// lap is once round on a track, from the place where rounds are changed.
+type lap struct {
+	track []r3.Vec
+	step  int // nodes on either side of that place over which a strand steps over
+}
+
+// lapsOf are the tracks, all of them from where the band that they make lies farthest out
+// over another, on the back. Strands that are led side by side step over side by side
+// there, from the places of one round to those of the next, and none crosses another;
+// what begins and ends does so under the bands next to it, out of sight.
+func lapsOf(tracks [][]r3.Vec, meets int, out func(r3.Vec) float64) []lap {
+	n := len(tracks[0])
+	far := func(k int) (sum float64) { // how far out the band lies
+		for _, t := range tracks {
+			sum += out(t[(k+n)%n])
+		}
+		return sum
+	}
+	most := 0.0
+	for k := range n {
+		most = math.Max(most, far(k))
+	}
+	over := -1 // of the places that lie as far out, that on the back
+	for k := range n {
+		const nearly = 0.99
+		if far(k) > nearly*most && (over < 0 || tracks[0][k].Z < tracks[0][over].Z) {
+			over = k
+		}
+	}
+	step := n / meets // where it lies deepest, about one band on
+	for k := n / (2 * meets); k < n*3/(2*meets); k++ {
+		if far(over+k)+far(over-k) < far(over+step)+far(over-step) {
+			step = k
+		}
+	}
+	laps := make([]lap, len(tracks))
+	for j, t := range tracks {
+		// The same place of the band: the nearest one not far along.
+		from := over
+		for k := over - 4*n/(3*meets); k <= over+4*n/(3*meets); k++ {
+			if at := (k + n) % n; r3.Norm2(r3.Sub(t[at], tracks[0][over])) < r3.Norm2(r3.Sub(t[from], tracks[0][over])) {
+				from = at
+			}
+		}
+		laps[j] = lap{slices.Concat(t[from:], t[:from]), step}
+	}
+	return laps
+}
+
+// follow takes a path that has come round on one lap over to this one, and once
+// round on it.
+func (l lap) follow(path []r3.Vec, last lap) []r3.Vec {
+	n, step := len(l.track), l.step
+	path = path[:len(path)-step]
+	for k := -step; k < step; k++ {
+		at := func(t []r3.Vec) r3.Vec { return t[(k+len(t))%len(t)] }
+		u := curve.Smooth(float64(k+step) / float64(2*step))
+		path = append(path, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
+	}
+	return append(path, l.track[step:n]...)
+}
