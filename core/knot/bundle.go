@@ -85,6 +85,57 @@ func bundle(radii []float64, from []r3.Vec, strands int) []Disc {
 	return ds
 }
 
+// Under packs the strands of a section, with more cords of so great radii that lie behind
+// them, into the bundle that something goes round. Where a band was folded back it goes
+// round that.
+func (w Work) Under(behind ...float64) []Disc {
+	var radii []float64
+	var from []r3.Vec
+	for _, l := range w.Strands {
+		radii, from = append(radii, l.Diameter/2), append(from, l.At)
+	}
+	for i, r := range behind {
+		x := 2 * r
+		if i%2 == 0 {
+			x = -x
+		}
+		radii, from = append(radii, r), append(from, r3.Vec{X: x, Z: -6 * r})
+	}
+	if w.Core == nil {
+		return Bundle(radii, from, len(w.Strands))
+	}
+	out := slices.Clone(w.Core)
+	back := math.Inf(1)
+	for _, q := range w.Core {
+		back = math.Min(back, q.Z-q.R)
+	}
+	for i, r := range behind {
+		x := 1.2 * r
+		if i%2 == 0 {
+			x = -x
+		}
+		out = append(out, Disc{x, back - r, r})
+	}
+	return out
+}
+
+// Straight are the strands of a section, straight down through the bundle that they lie
+// in, so far. Where a band was folded back they end in it, or lie along it.
+func (w Work) Straight(ds []Disc, height float64) []Path {
+	var out []Path
+	for i, l := range w.Strands {
+		switch {
+		case w.Core == nil:
+			out = append(out, Path{Points: []r3.Vec{{X: ds[i].X, Z: ds[i].Z}, {X: ds[i].X, Y: height, Z: ds[i].Z}}})
+		case w.Through:
+			out = append(out, Path{Points: []r3.Vec{l.At, {X: l.At.X, Y: height, Z: l.At.Z}}})
+		default:
+			out = append(out, Path{Points: []r3.Vec{l.At}})
+		}
+	}
+	return out
+}
+
 // CirclesInHole is the diameter of the hole that n equal circles of diameter
 // one just pass together: the best known packings of circles in a circle.
 func CirclesInHole(n int) float64 {

@@ -79,6 +79,9 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 					}
 				case []string:
 					s = s.With(f, []string{"A", "B"})
+					if n := knot.TermsOf(s).Wants; n > 0 {
+						s = s.With(f, []string{"A", "B", "C"}[:n])
+					}
 				}
 				beads := map[string]float64{"bead.hole_mm": 12, "bead.length_mm": 10, "bead.width_mm": 15}
 				if mm := beads[f.Key]; mm > 0 {

@@ -69,7 +69,11 @@ func TestMovesPassAsTheCurvePasses(t *testing.T) {
 			if x.Flat != nil {
 				paths = x.Flat
 			}
-			paths = append(append([]knot.Path{}, paths...), x.Own...)
+			own := x.Own
+			if x.OwnFlat != nil {
+				own = x.OwnFlat
+			}
+			paths = append(append([]knot.Path{}, paths...), own...)
 			seen := map[bool][][]met{}
 			at := make([]float64, len(paths)) // how far along each strand its moves have come
 			for i := range at {
@@ -128,7 +132,7 @@ func TestMovesHaveTheirMirror(t *testing.T) {
 // sided finds what the words of a move may only say from its data.
 var sided = regexp.MustCompile(`\b(?i:left|right|clockwise|anticlockwise|strands? \d)`)
 
-var slots = regexp.MustCompile(`\{[a-z]+(?: \d)?\}`)
+var slots = regexp.MustCompile(`\{[a-z]+(?: \d+)?\}`)
 
 // No template of a move names a side or a strand: these are slots, filled from the
 // data, so that a mirror has nothing to search for.

@@ -30,6 +30,9 @@ type Terms struct {
 	// what it is then said to be, and WantsAt the field that decides it.
 	Wants       int
 	As, WantsAt string
+	// Suits, where it is not nil, is the value of that field with which so many cords
+	// tie it, and what that is called; nil where there is none.
+	Suits func(cords int) (any, string)
 	// Hardware is set where it goes round what the piece hangs on, HangsFree where its
 	// cords may hang on nothing.
 	Hardware, HangsFree bool

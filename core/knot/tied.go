@@ -15,6 +15,9 @@ type Tied struct {
 	Height float64 // mm along y
 	Paths  []Path  // one per strand, in the order of the strands, y from about 0 to Height
 	Own    []Path  // one per own cord
+	// OwnFlat are those of cords of its own as moves lead them, where that is not seen
+	// from the face: spread out. Nil where that is Own.
+	OwnFlat []Path
 	// Order tells which strand is now at each place, from the left.
 	Order []int
 	// Row is set for a row of knots of one kind, close enough to be pressed.

@@ -113,7 +113,7 @@ func mirrored(w Work, k Knot) (Tied, error) {
 		slices.Reverse(order)
 		t.Order = order
 	}
-	for _, p := range t.Own {
+	for _, p := range append(slices.Clone(t.Own), t.OwnFlat...) {
 		for _, pts := range [2][]r3.Vec{p.Points, p.Inside} {
 			for i := range pts {
 				pts[i].X = -pts[i].X

@@ -29,6 +29,7 @@ import (
 	_ "nimblebight/core/knots/sliding"
 	_ "nimblebight/core/knots/snake"
 	_ "nimblebight/core/knots/switching"
+	_ "nimblebight/core/knots/turkshead"
 	_ "nimblebight/core/knots/twostrand"
 	_ "nimblebight/core/knots/wall"
 	_ "nimblebight/core/knots/whole"

@@ -44,8 +44,10 @@ func cut(template string) (before, name string, n int, rest string, ok bool) {
 		}
 		j += i
 		name := template[i+1 : j]
-		if k := len(name) - 2; k > 0 && name[k] == ' ' && name[k+1] >= '0' && name[k+1] <= '9' {
-			n, name = int(name[k+1]-'0'), name[:k]
+		if before, after, ok := strings.Cut(name, " "); ok {
+			if k, err := strconv.Atoi(after); err == nil && k >= 0 {
+				n, name = k, before
+			}
 		}
 		if _, ok := slots[name]; ok {
 			return template[:i], name, n, template[j+1:], true

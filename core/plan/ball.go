@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"fmt"
 	"slices"
 
 	"nimblebight/core/cord"
@@ -51,7 +52,13 @@ func (w *walk) ballLegs(path string, t knot.Terms) ([]*leg, error) {
 		return nil, problem(path, "do", "is a ball, which is tied first, before anything hangs; begin with mount hitch=from-knot, then the ball: the ring comes last")
 	}
 	if n := len(w.ball); n != t.Wants {
-		return nil, problem(path, t.WantsAt, "is %s, so it takes %d cord%s; the mount names %d", t.As, t.Wants, plural(t.Wants, "", "s"), n)
+		out := piece.Problem{Path: path + "." + t.WantsAt, Message: fmt.Sprintf("is %s, so it takes %d cord%s; the mount names %d", t.As, t.Wants, plural(t.Wants, "", "s"), n)}
+		if t.Suits != nil {
+			if set, label := t.Suits(n); set != nil {
+				out.Fix = &Fix{Label: label, Set: []Set{{Path: out.Path, Value: set}}}
+			}
+		}
+		return nil, piece.Problems{out}
 	}
 	var own []*leg
 	for _, id := range w.ball {

@@ -86,7 +86,7 @@ func (c *Cover) lay(cells [][]r3.Vec) {
 					ring = append(ring, tighten.Image(cell, (band+k*c.Leads)%c.Bights, v))
 				}
 			}
-			long := curve.Curve{Points: ring, Closed: true}
+			long := curve.Spline(ring, true)
 			c.Pass += long.Length() / float64(bands*c.Passes)
 			if all == 0 {
 				all = int(math.Ceil(nodes * long.Length()))
@@ -211,18 +211,43 @@ func (c Cover) bare(low, high float64) float64 {
 // Meets is how many bands a track meets on its way.
 func (c Cover) Meets() int { return 2 * c.Bights * (c.Leads - 1) / c.Bands() }
 
+// Tucked is under how many crossings an end is tucked.
+const Tucked = 3
+
 // Strands are the ways of the strands that a cover is tied of, each through all its
-// rounds, and how much of each is tucked under so many crossings at an end.
-func (c Cover) Strands(tucked int) (lines [][]r3.Vec, tuck float64) {
+// rounds, and how much of an end is tucked.
+func (c Cover) Strands() (lines [][]r3.Vec, tuck float64) {
 	for band := range c.Bands() {
 		tracks := c.Tracks[band*c.Passes : (band+1)*c.Passes]
 		if c.Passes == 1 {
 			lines = append(lines, Once(tracks[0], c.Meets(), Axial))
 		} else {
-			lines = append(lines, Rounds(tracks, 1, c.Meets(), Axial)...)
+			lines = append(lines, Rounds(tracks, 1, c.Meets(), true, Axial)...)
 		}
 	}
-	return lines, c.Pass * float64(tucked) / float64(c.Meets())
+	return lines, c.Pass * Tucked / float64(c.Meets())
+}
+
+// Shares are so many ways that a band of one pass is parted into, each from a bight of the
+// first edge, equally far from one another, to where the next begins.
+func (c Cover) Shares(n int) [][]r3.Vec {
+	track := c.Tracks[0]
+	first := 0
+	for k, v := range track { // the bight of the first edge farthest to the back
+		const nearly = 0.02 // of the height
+		if v.Y < -(c.High-1)*(0.5-nearly) && (track[first].Y >= -(c.High-1)*(0.5-nearly) || v.Z < track[first].Z) {
+			first = k
+		}
+	}
+	var out [][]r3.Vec
+	for i := range n {
+		var line []r3.Vec
+		for k := i * len(track) / n; k < (i+1)*len(track)/n; k++ {
+			line = append(line, track[(first+k)%len(track)])
+		}
+		out = append(out, line)
+	}
+	return out
 }
 
 // Fine is the cover drawn up as finely as the catalogue is.

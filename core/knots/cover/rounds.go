@@ -16,8 +16,9 @@ import (
 // out a place lies. What it gives is clear of itself where it was drawn up so.
 //
 // A strand begins and ends under the bands on either side of the place where rounds are
-// changed, out of sight.
-func Rounds(tracks [][]r3.Vec, side, meets int, out func(r3.Vec) float64) [][]r3.Vec {
+// changed, out of sight. Where it laps, its end goes on over that place beside the rounds;
+// otherwise the band is one strand narrower there.
+func Rounds(tracks [][]r3.Vec, side, meets int, lap bool, out func(r3.Vec) float64) [][]r3.Vec {
 	laps := lapsOf(tracks, meets, out)
 	strands := make([]tighten.Strand, side)
 	for i := range side {
@@ -30,6 +31,9 @@ func Rounds(tracks [][]r3.Vec, side, meets int, out func(r3.Vec) float64) [][]r3
 				path = laps[k].follow(path, laps[k-side])
 			}
 			path = path[:len(path)-laps[last+i].step]
+			if lap {
+				path = append(path, laps[i].over(laps[last+i], laps[last+i-side].beyond(laps[last+i]))...)
+			}
 		}
 		strands[i] = tighten.Strand{Route: path, Diameter: 1}
 	}
@@ -105,12 +109,25 @@ func lapsOf(tracks [][]r3.Vec, meets int, out func(r3.Vec) float64) []lap {
 // follow takes a path that has come round on one lap over to this one, and once
 // round on it.
 func (l lap) follow(path []r3.Vec, last lap) []r3.Vec {
-	n, step := len(l.track), l.step
-	path = path[:len(path)-step]
-	for k := -step; k < step; k++ {
+	path = append(path[:len(path)-l.step], l.over(last, l)...)
+	return append(path, l.track[l.step:]...)
+}
+
+// over steps over from a lap to another at the place where rounds are changed.
+func (l lap) over(from, to lap) []r3.Vec {
+	var out []r3.Vec
+	for k := -l.step; k < l.step; k++ {
 		at := func(t []r3.Vec) r3.Vec { return t[(k+len(t))%len(t)] }
-		u := curve.Smooth(float64(k+step) / float64(2*step))
-		path = append(path, r3.Add(r3.Scale(1-u, at(last.track)), r3.Scale(u, at(l.track))))
+		out = append(out, curve.Lerp(at(from.track), at(to.track), curve.Smooth(float64(k+l.step)/float64(2*l.step))))
 	}
-	return append(path, l.track[step:n]...)
+	return out
+}
+
+// beyond is the lap that would lie on the other side of another.
+func (l lap) beyond(other lap) lap {
+	out := lap{step: other.step}
+	for k, v := range other.track {
+		out.track = append(out.track, r3.Sub(r3.Scale(2, v), l.track[k]))
+	}
+	return out
 }

@@ -89,6 +89,13 @@ func (w Weave) dressed(mandrel float64) dressed {
 	return d
 }
 
+// Suits is a mandrel, in diameters, that a weave closes on with room to follow it.
+func (w Weave) Suits() float64 {
+	const room = 1.5 // from bight to bight, over what bands must be apart
+	band := beside*float64(w.Passes-1) + through
+	return math.Max(2, room*band*float64(w.Bights)/math.Pi-2*off)
+}
+
 // aside is how far a pass lies aside of the middle of its band.
 func (d dressed) aside(pass int) float64 {
 	return beside * (float64(pass) - float64(d.Passes-1)/2)

@@ -82,39 +82,13 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
 	own := w.Own[0]
 	d := own.Diameter
-	var radii []float64
-	var from []r3.Vec
-	for _, l := range w.Strands {
-		radii, from = append(radii, l.Diameter/2), append(from, l.At)
-	}
-	// The two legs of the eye lie in the bundle too.
-	radii = append(radii, d/2, d/2)
-	from = append(from, r3.Vec{X: -d, Z: -3 * d}, r3.Vec{X: d, Z: -3 * d})
-	ds := knot.Bundle(radii, from, len(w.Strands))
-	if w.Core != nil { // the strands end in the core, and the eye lies behind it
-		ds = ds[:0:0]
-		back := math.Inf(1)
-		for _, q := range w.Core {
-			ds = append(ds, knot.Disc{X: q.X, Z: q.Z, R: q.R})
-			back = math.Min(back, q.Z-q.R)
-		}
-		ds = append(ds, knot.Disc{X: -0.6 * d, Z: back - d/2, R: d / 2}, knot.Disc{X: 0.6 * d, Z: back - d/2, R: d / 2})
-	}
+	// The two legs of the eye lie in the bundle too, or behind the band.
+	ds := w.Under(d/2, d/2)
 	ring := round(ds, d)
 	t := knot.Tied{Loose: true, Order: knot.Identity(len(w.Strands)), Repeats: 1, Gap: 1}
 	t.Height = float64(set.Turns)*d + d
 	t.LengthMM = t.Height / 2 // where its eye comes to lie
-	for i, l := range w.Strands {
-		if w.Core != nil {
-			path := []r3.Vec{l.At}
-			if w.Through {
-				path = append(path, r3.Vec{X: l.At.X, Y: t.Height, Z: l.At.Z})
-			}
-			t.Paths = append(t.Paths, knot.Path{Points: path})
-			continue
-		}
-		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: ds[i].X, Z: ds[i].Z}, {X: ds[i].X, Y: t.Height, Z: ds[i].Z}}})
-	}
+	t.Paths = w.Straight(ds, t.Height)
 	a, b := ds[len(ds)-2], ds[len(ds)-1]
 	// Down along one leg, the eye's bend, up along the other, then the turns.
 	pts := []r3.Vec{{X: a.X, Y: 0.2 * d, Z: a.Z}, {X: a.X, Y: t.Height - 0.5*d, Z: a.Z}}

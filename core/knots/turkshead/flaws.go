@@ -1,0 +1,97 @@
+package turkshead
+
+import (
+	"fmt"
+	"math"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/cover"
+)
+
+// Bounds beyond which a cover is warned of. They are judged; docs/rope.md states them.
+const (
+	// bareMost is the widest place between bands, as a share of the cord, that is taken
+	// for closed: soft cord spreads over it. On a mandrel that it comes off it may be open.
+	bareMost, openMost = 0.15, 0.5
+	// offMost is how far a cover may stand off what it covers, as a share of the cord.
+	offMost = 0.1
+	// clearAngle is the least at which parts cross and are still seen to cross, degrees.
+	clearAngle = 30.0
+)
+
+// flaws are what is wrong with a cover that can be tied.
+func (w work) flaws(l cover.Laid) []knot.Flaw {
+	var out []knot.Flaw
+	put := func(f knot.Flaw, field string, weave *cover.Weave) {
+		if weave != nil {
+			f.Field = field
+			n := map[string]int{"leads": weave.Leads, "bights": weave.Bights, "passes": weave.Passes}[field]
+			f.Set, f.Label = n, fmt.Sprintf("Take %d %s", n, field)
+		}
+		out = append(out, f)
+	}
+	most := bareMost
+	if w.set.Over == Mandrel {
+		most = openMost
+	}
+	bare := func(c cover.Cover) bool { return c.Bare > most }
+	off := func(c cover.Cover) bool { return (w.d*c.Inside-w.thick)/2 > offMost*w.d }
+	blurred := func(c cover.Cover) bool { return c.Angle < clearAngle*math.Pi/180 }
+	switch {
+	case off(l.Cover):
+		put(knot.Flaw{Code: "cover-stands-off", Says: fmt.Sprintf("%d bights in %d passes cannot close on {%.1fmm}: the cover stands off by {%.1fmm} all round.", w.weave.Bights, w.weave.Passes, w.thick, l.GapMM)},
+			"bights", w.nearest(-1, func(c cover.Cover) bool { return !off(c) }))
+	case blurred(l.Cover):
+		put(knot.Flaw{Code: "cover-runs-together", Says: fmt.Sprintf("On {%.1fmm} its parts cross at only %.0f degrees: they lie side by side and the weave is hardly seen.", w.thick, l.Angle*180/math.Pi)},
+			"bights", w.nearest(1, func(c cover.Cover) bool { return !blurred(c) && !off(c) }))
+	case bare(l.Cover):
+		f := knot.Flaw{Code: "cover-bare", Says: fmt.Sprintf("%d bights are few for {%.1fmm}: between the bands {%.1fmm} lies bare at the widest.", w.weave.Bights, w.thick, w.d*l.Bare)}
+		put(f, "bights", w.nearest(1, func(c cover.Cover) bool { return !bare(c) && !off(c) }))
+	}
+	if long := w.set.LengthMM; long > 0 && l.HighMM > long+0.05 {
+		put(knot.Flaw{Code: "cover-too-long", Says: fmt.Sprintf("The cover comes to {%.1fmm}, {%.1fmm} more than it is to cover.", l.HighMM, l.HighMM-long)},
+			"leads", w.leadsFor(l, func(high float64) bool { return high <= long }))
+	} else if lead := l.HighMM / float64(l.Leads); long > 0 && long-l.HighMM > 1.5*lead {
+		put(knot.Flaw{Code: "cover-too-short", Says: fmt.Sprintf("The cover comes to {%.1fmm}; of {%.1fmm} to cover {%.1fmm} stays bare.", l.HighMM, long, long-l.HighMM)},
+			"leads", w.leadsFor(l, func(high float64) bool { return high <= long }))
+	}
+	return out
+}
+
+// nearest is the weave with the next bights, more or fewer, that the same cords tie and
+// that is good, drawn up to see; nil where there is none among the next few.
+func (w work) nearest(step int, good func(cover.Cover) bool) *cover.Weave {
+	const tries = 6
+	next := w.weave
+	for n := 0; n < tries; {
+		next.Bights += step
+		if next.Bights < 2 || next.Bights > cover.MostBights || next.Crossings()*next.Passes*next.Passes > cover.MostMeets {
+			return nil
+		}
+		if next.Bands() != w.weave.Bands() {
+			continue
+		}
+		n++
+		if c, err := w.on(next); err == nil && good(c) {
+			return &next
+		}
+	}
+	return nil
+}
+
+// leadsFor is the weave with the most leads whose height will do, by what a lead of this
+// one comes to, and drawn up to see; nil where there is none.
+func (w work) leadsFor(l cover.Laid, good func(highMM float64) bool) *cover.Weave {
+	next := w.weave
+	lead := l.HighMM / float64(l.Leads)
+	next.Leads = min(int(w.set.LengthMM/lead)+1, cover.MostLeads)
+	for ; next.Leads >= 2; next.Leads-- {
+		if next.Leads == w.weave.Leads || next.Bands() != w.weave.Bands() || next.Crossings()*next.Passes*next.Passes > cover.MostMeets {
+			continue
+		}
+		if c, err := w.on(next); err == nil && good(w.d*c.High) {
+			return &next
+		}
+	}
+	return nil
+}
