@@ -119,6 +119,15 @@ func (w Work) Under(behind ...float64) []Disc {
 	return out
 }
 
+// Across is how thick a bundle is: the round hole about the work's axis that it fills, mm.
+func Across(ds []Disc) float64 {
+	out := 0.0
+	for _, q := range ds {
+		out = math.Max(out, 2*(math.Hypot(q.X, q.Z)+q.R))
+	}
+	return out
+}
+
 // Straight are the strands of a section, straight down through the bundle that they lie
 // in, so far. Where a band was folded back they end in it, or lie along it.
 func (w Work) Straight(ds []Disc, height float64) []Path {

@@ -16,6 +16,7 @@ import (
 	_ "nimblebight/core/knots/fold"
 	_ "nimblebight/core/knots/gap"
 	_ "nimblebight/core/knots/gather"
+	_ "nimblebight/core/knots/herringbone"
 	_ "nimblebight/core/knots/hitch"
 	_ "nimblebight/core/knots/ideal"
 	_ "nimblebight/core/knots/mount"

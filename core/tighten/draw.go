@@ -806,7 +806,7 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 	for _, s := range r.p.Strands {
 		give = math.Max(give, s.Give)
 	}
-	last := math.Inf(1)
+	last, calm := math.Inf(1), 0
 	smallest := math.Inf(1)
 	for _, s := range r.p.Strands {
 		smallest = math.Min(smallest, s.Diameter)
@@ -835,7 +835,12 @@ func (r *relaxer) relax(ctx context.Context, k float64, stage int, set Settings)
 			}
 			r.residual = math.Abs(last-energy) / math.Abs(energy)
 			still := r.residual < set.Still
-			if still && math.Abs(1-give-gap) < set.Tolerance {
+			if calm++; !still {
+				calm = 0
+			}
+			// A ring slides along what it goes round, and stands still for a moment when it
+			// turns back.
+			if still && (r.second == nil || calm > 1) && math.Abs(1-give-gap) < set.Tolerance {
 				r.steps += step
 				return nil
 			}

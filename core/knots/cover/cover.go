@@ -3,6 +3,7 @@ package cover
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -47,16 +48,39 @@ const (
 
 // Drawn is how finely a cover is drawn up: that a large one takes less than a second.
 // The figures are judged; a test holds what they come to against a finer drawing.
-var Drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 2e-4, Tolerance: 0.005}
+var Drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 2e-4, Tolerance: 0.005, MaxSteps: 6000}
+
+// Crowded is the error for a weave that does not close on its mandrel: its bights climb over
+// one another and cross where they should not.
+type Crowded struct {
+	Weave   Weave
+	Mandrel float64 // diameters
+}
+
+func (e *Crowded) Error() string {
+	return fmt.Sprintf("a cover of %s cannot close on %.1f diameters: its bights climb over one another", e.Weave, e.Mandrel)
+}
 
 var covers = memo.Cache[Cover]{Most: 30 << 20}
 
-// On draws a weave up on a mandrel of so many diameters.
+// closest is how near bands may be led from bight to bight, over what they must be apart,
+// before they climb over one another. It is judged: what is nearer is not drawn up.
+const closest = 0.8
+
+// On draws a weave up on a mandrel of so many diameters. What cannot close on it is
+// [*Crowded].
 func (w Weave) On(mandrel float64) (Cover, error) {
 	mandrel = math.Round(100*mandrel) / 100
+	if w.Loose(mandrel) < closest {
+		return Cover{}, &Crowded{w, mandrel}
+	}
 	key := fmt.Sprintf("cover %s on %.2f", w, mandrel)
 	return covers.Get(key, func() (Cover, error) {
 		s, err := shapes.Now(key, w.Route(mandrel), Drawn)
+		var moving *tighten.NotDrawnUp
+		if errors.As(err, &moving) && w.Loose(mandrel) < 1 {
+			return Cover{}, &Crowded{w, mandrel}
+		}
 		if err != nil {
 			return Cover{}, err
 		}
@@ -140,7 +164,7 @@ func (c *Cover) measure() error {
 		return fmt.Errorf("measuring a cover of %s: %w", c.Weave, err)
 	}
 	if want := c.Passes * c.Passes * c.Weave.Crossings(); len(found) != want {
-		return fmt.Errorf("a cover of %s on %.1f came up with %d crossings, not %d", c.Weave, c.Mandrel, len(found), want)
+		return &Crowded{c.Weave, c.Mandrel}
 	}
 	c.Angle = math.Pi / 2
 	low, high := math.Inf(1), math.Inf(-1) // of the crossings
@@ -229,7 +253,8 @@ func (c Cover) Strands() (lines [][]r3.Vec, tuck float64) {
 }
 
 // Shares are so many ways that a band of one pass is parted into, each from a bight of the
-// first edge, equally far from one another, to where the next begins.
+// first edge, equally far from one another, to where the next begins: under the part that
+// is met first after the bight, out of sight.
 func (c Cover) Shares(n int) [][]r3.Vec {
 	track := c.Tracks[0]
 	first := 0
@@ -239,11 +264,20 @@ func (c Cover) Shares(n int) [][]r3.Vec {
 			first = k
 		}
 	}
+	under := first
+	for k := first; k < first+3*len(track)/(2*c.Meets()); k++ {
+		if Axial(track[k%len(track)]) < Axial(track[under%len(track)]) {
+			under = k
+		}
+	}
+	const short = 1                                       // nodes by which an end stops before the next beginning
+	under -= max(2, int(0.35*float64(len(track))/c.Pass)) // which goes all the way under
+	under += len(track)
 	var out [][]r3.Vec
 	for i := range n {
 		var line []r3.Vec
-		for k := i * len(track) / n; k < (i+1)*len(track)/n; k++ {
-			line = append(line, track[(first+k)%len(track)])
+		for k := i * len(track) / n; k < (i+1)*len(track)/n-short; k++ {
+			line = append(line, track[(under+k)%len(track)])
 		}
 		out = append(out, line)
 	}

@@ -22,22 +22,30 @@ func on(t *testing.T, w cover.Weave, mandrel float64) cover.Cover {
 	return c
 }
 
-// What a trial drew up from another start: cord a pass, height and width, diameters.
+var herringbone = []bool{false, false, true, true, false, false, true, true}
+
+// long is a long Turk's head of two bights.
+func long(leads, passes int) cover.Weave {
+	return cover.Weave{Leads: leads, Bights: 2, Passes: passes}
+}
+
+// What others drew up from another start: cord a pass, height and width, diameters.
 func TestCoversComeUpAsPublished(t *testing.T) {
 	for _, p := range []struct {
-		leads, passes               int
+		w                           cover.Weave
 		mandrel, cord, high, across float64
 	}{
-		{5, 1, 2, 62.7, 5.4, 6}, {7, 1, 2, 89.2, 7.4, 6}, {9, 1, 2, 115.8, 9.4, 6},
-		{5, 2, 2, 69.7, 8.9, 6.05}, {7, 2, 2, 99.6, 12.1, 6.05}, {7, 2, 3, 117.8, 12.1, 7},
+		{long(5, 1), 2, 62.7, 5.4, 6}, {long(7, 1), 2, 89.2, 7.4, 6}, {long(9, 1), 2, 115.8, 9.4, 6},
+		{long(5, 2), 2, 69.7, 8.9, 6.05}, {long(7, 2), 2, 99.6, 12.1, 6.05}, {long(7, 2), 3, 117.8, 12.1, 7},
+		{cover.Weave{Leads: 9, Bights: 4, Passes: 1, Columns: herringbone}, 2.7, 145.8, 7.8, 6.8},
 	} {
-		c := on(t, cover.Weave{Leads: p.leads, Bights: 2, Passes: p.passes}, p.mandrel)
+		c := on(t, p.w, p.mandrel)
 		for _, f := range []struct {
 			what      string
 			got, want float64
 		}{{"cord a pass", c.Pass, p.cord}, {"high", c.High, p.high}, {"across", c.Across, p.across}, {"inside", c.Inside, p.mandrel}} {
 			if math.Abs(f.got/f.want-1) > 0.02 {
-				t.Errorf("%d leads in %d on %g: %s %.2f, want %.2f", p.leads, p.passes, p.mandrel, f.what, f.got, f.want)
+				t.Errorf("%s on %g: %s %.2f, want %.2f", p.w, p.mandrel, f.what, f.got, f.want)
 			}
 		}
 	}
@@ -46,7 +54,6 @@ func TestCoversComeUpAsPublished(t *testing.T) {
 // A Turk's head alternates everywhere and has its published determinant; the herringbone
 // has its own.
 func TestCoversAreTheirKnots(t *testing.T) {
-	herringbone := []bool{false, false, true, true, false, false, true, true}
 	for _, p := range []struct {
 		w           cover.Weave
 		mandrel     float64

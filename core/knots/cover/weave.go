@@ -81,7 +81,7 @@ type dressed struct {
 type level struct{ at, out float64 }
 
 func (w Weave) dressed(mandrel float64) dressed {
-	band := beside*float64(w.Passes-1) + through
+	band := w.band()
 	step := math.Max(2*math.Pi*(mandrel/2+off)/float64(w.Bights), steeper*band) // from bight to bight
 	d := dressed{Weave: w, radius: step * float64(w.Bights) / (2 * math.Pi),
 		high: band * step * float64(w.Leads) / 2 / math.Sqrt(step*step-band*band)}
@@ -89,10 +89,19 @@ func (w Weave) dressed(mandrel float64) dressed {
 	return d
 }
 
+// band is how far bands are apart, middle to middle, with room for one across.
+func (w Weave) band() float64 { return beside*float64(w.Passes-1) + through }
+
+// Loose is how far it is on a mandrel from bight to bight, over what bands must be apart:
+// from one on they have room.
+func (w Weave) Loose(mandrel float64) float64 {
+	return 2 * math.Pi * (mandrel/2 + off) / float64(w.Bights) / w.band()
+}
+
 // Suits is a mandrel, in diameters, that a weave closes on with room to follow it.
 func (w Weave) Suits() float64 {
 	const room = 1.5 // from bight to bight, over what bands must be apart
-	band := beside*float64(w.Passes-1) + through
+	band := w.band()
 	return math.Max(2, room*band*float64(w.Bights)/math.Pi-2*off)
 }
 

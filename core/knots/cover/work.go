@@ -218,7 +218,7 @@ func (l Laid) Moves(as []int) ([]move.Move, error) {
 	if err != nil {
 		return nil, err
 	}
-	share := fraction(l.Leads, 2*l.Bights)
+	share := Turns(l.Weave)
 	beside := l.side()
 	var out []move.Move
 	for i, t := range trips {
@@ -314,8 +314,9 @@ func (l Laid) side() move.Side {
 	return move.Left
 }
 
-// fraction says a share of a turn.
-func fraction(a, b int) string {
+// Turns says how far round a trip goes.
+func Turns(w Weave) string {
+	a, b := w.Leads, 2*w.Bights
 	whole := a / b
 	a %= b
 	for d := a; d > 1; d-- {

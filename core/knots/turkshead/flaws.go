@@ -12,11 +12,11 @@ import (
 const (
 	// bareMost is the widest place between bands, as a share of the cord, that is taken
 	// for closed: soft cord spreads over it. On a mandrel that it comes off it may be open.
-	bareMost, openMost = 0.15, 0.5
+	bareMost, openMost = 0.4, 0.65
 	// offMost is how far a cover may stand off what it covers, as a share of the cord.
 	offMost = 0.1
 	// clearAngle is the least at which parts cross and are still seen to cross, degrees.
-	clearAngle = 30.0
+	clearAngle = 40.0
 )
 
 // flaws are what is wrong with a cover that can be tied.
@@ -35,7 +35,7 @@ func (w work) flaws(l cover.Laid) []knot.Flaw {
 		most = openMost
 	}
 	bare := func(c cover.Cover) bool { return c.Bare > most }
-	off := func(c cover.Cover) bool { return (w.d*c.Inside-w.thick)/2 > offMost*w.d }
+	off := func(c cover.Cover) bool { return !w.close(c) }
 	blurred := func(c cover.Cover) bool { return c.Angle < clearAngle*math.Pi/180 }
 	switch {
 	case off(l.Cover):
@@ -48,15 +48,21 @@ func (w work) flaws(l cover.Laid) []knot.Flaw {
 		f := knot.Flaw{Code: "cover-bare", Says: fmt.Sprintf("%d bights are few for {%.1fmm}: between the bands {%.1fmm} lies bare at the widest.", w.weave.Bights, w.thick, w.d*l.Bare)}
 		put(f, "bights", w.nearest(1, func(c cover.Cover) bool { return !bare(c) && !off(c) }))
 	}
-	if long := w.set.LengthMM; long > 0 && l.HighMM > long+0.05 {
+	switch long := w.set.LengthMM; {
+	case long == 0:
+	case l.HighMM > long+0.05:
 		put(knot.Flaw{Code: "cover-too-long", Says: fmt.Sprintf("The cover comes to {%.1fmm}, {%.1fmm} more than it is to cover.", l.HighMM, l.HighMM-long)},
-			"leads", w.leadsFor(l, func(high float64) bool { return high <= long }))
-	} else if lead := l.HighMM / float64(l.Leads); long > 0 && long-l.HighMM > 1.5*lead {
-		put(knot.Flaw{Code: "cover-too-short", Says: fmt.Sprintf("The cover comes to {%.1fmm}; of {%.1fmm} to cover {%.1fmm} stays bare.", l.HighMM, long, long-l.HighMM)},
-			"leads", w.leadsFor(l, func(high float64) bool { return high <= long }))
+			"leads", w.leadsFor(l))
+	default:
+		if more := w.leadsFor(l); more != nil && more.Leads > l.Leads {
+			put(knot.Flaw{Code: "cover-too-short", Says: fmt.Sprintf("The cover comes to {%.1fmm}; of {%.1fmm} to cover {%.1fmm} stays bare.", l.HighMM, long, long-l.HighMM)}, "leads", more)
+		}
 	}
 	return out
 }
+
+// close tells whether a cover closes on what it covers.
+func (w work) close(c cover.Cover) bool { return (w.d*c.Inside-w.thick)/2 <= offMost*w.d }
 
 // nearest is the weave with the next bights, more or fewer, that the same cords tie and
 // that is good, drawn up to see; nil where there is none among the next few.
@@ -79,17 +85,21 @@ func (w work) nearest(step int, good func(cover.Cover) bool) *cover.Weave {
 	return nil
 }
 
-// leadsFor is the weave with the most leads whose height will do, by what a lead of this
-// one comes to, and drawn up to see; nil where there is none.
-func (w work) leadsFor(l cover.Laid, good func(highMM float64) bool) *cover.Weave {
+// leadsFor is the weave with the most leads that the length to cover has room for, by what
+// a lead of this one comes to, and drawn up to see; nil where there is none.
+func (w work) leadsFor(l cover.Laid) *cover.Weave {
+	const tries = 3
 	next := w.weave
-	lead := l.HighMM / float64(l.Leads)
-	next.Leads = min(int(w.set.LengthMM/lead)+1, cover.MostLeads)
-	for ; next.Leads >= 2; next.Leads-- {
-		if next.Leads == w.weave.Leads || next.Bands() != w.weave.Bands() || next.Crossings()*next.Passes*next.Passes > cover.MostMeets {
+	next.Leads = min(int(w.set.LengthMM*float64(l.Leads)/l.HighMM), cover.MostLeads)
+	for n := 0; n < tries && next.Leads >= 2; next.Leads-- {
+		if next.Leads == w.weave.Leads {
+			break // it is as good as it gets
+		}
+		if next.Bands() != w.weave.Bands() || next.Crossings()*next.Passes*next.Passes > cover.MostMeets {
 			continue
 		}
-		if c, err := w.on(next); err == nil && good(w.d*c.High) {
+		n++
+		if c, err := w.on(next); err == nil && w.lay(c).HighMM <= w.set.LengthMM {
 			return &next
 		}
 	}

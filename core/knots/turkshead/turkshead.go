@@ -3,6 +3,7 @@
 package turkshead
 
 import (
+	"errors"
 	"fmt"
 	"math"
 
@@ -53,7 +54,7 @@ func terms(s knot.Section) knot.Terms {
 	if set.Over == Mandrel {
 		return knot.Terms{Begins: knot.OfTheLast, Wants: w.Bands(), Legs: 1, WantsAt: "bights",
 			As:    fmt.Sprintf("%d with %d leads, which makes %s", w.Bights, w.Leads, bands(w.Bands())),
-			Suits: func(cords int) (any, string) { return bightsFor(w, cords) }}
+			Suits: func(cords int) (any, string) { return bightsFor(w, cords, 0) }}
 	}
 	return knot.Terms{Takes: knot.Takes{Least: 1}, Bundles: true, Cords: set.Cords, CordsAt: "cords", Wants: w.Bands()}
 }
@@ -65,15 +66,16 @@ func bands(n int) string {
 	return fmt.Sprintf("%d bands", n)
 }
 
-// bightsFor are the nearest bights with which so many cords tie it, and what that is
-// called; nil where there are none.
-func bightsFor(w cover.Weave, cords int) (any, string) {
+// bightsFor are the nearest bights with which so many cords tie it, on a mandrel of so many
+// diameters where that is not zero, and what that is called; nil where there are none.
+func bightsFor(w cover.Weave, cords int, mandrel float64) (any, string) {
 	for off := 1; off < cover.MostBights; off++ {
 		for _, n := range [2]int{w.Bights + off, w.Bights - off} {
 			if n < 2 || n > cover.MostBights {
 				continue
 			}
-			if (cover.Weave{Leads: w.Leads, Bights: n}).Bands() == cords {
+			next := cover.Weave{Leads: w.Leads, Bights: n, Passes: w.Passes}
+			if next.Bands() == cords && (mandrel == 0 || next.Loose(mandrel) >= 1) {
 				return n, fmt.Sprintf("Take %d bights", n)
 			}
 		}
@@ -139,14 +141,19 @@ type work struct {
 
 func (w work) on(weave cover.Weave) (cover.Cover, error) { return weave.On(w.thick / w.d) }
 
+func (w work) lay(c cover.Cover) cover.Laid {
+	lines, tuck := c.Strands()
+	return cover.Lay(c, lines, tuck, w.d, w.thick, w.set.LengthMM)
+}
+
 func tie(in knot.Work) (knot.Tied, error) {
 	w := work{Work: in, set: knot.Of[Settings](in.Section)}
 	w.weave = w.set.weave()
-	if err := w.refuse(); err != nil {
-		return knot.Tied{}, err
-	}
 	for _, l := range w.Own {
 		w.d = math.Max(w.d, l.Diameter)
+	}
+	if len(w.Own) == 0 {
+		return knot.Tied{}, w.refuse()
 	}
 	if w.set.Over == Mandrel {
 		if w.thick = w.set.OverMM; w.thick == 0 {
@@ -154,9 +161,7 @@ func tie(in knot.Work) (knot.Tied, error) {
 		}
 	} else {
 		w.discs = w.Under()
-		for _, q := range w.discs {
-			w.thick = math.Max(w.thick, 2*(math.Hypot(q.X, q.Z)+q.R))
-		}
+		w.thick = knot.Across(w.discs)
 		if w.set.OverMM > 0 {
 			if w.set.OverMM < w.thick {
 				return knot.Tied{}, &knot.Refused{Field: "over_mm", Why: fmt.Sprintf("the core is %.1f mm across, but the strands inside it take %.1f mm; it must be thicker than they are", w.set.OverMM, w.thick),
@@ -164,6 +169,9 @@ func tie(in knot.Work) (knot.Tied, error) {
 			}
 			w.thick = w.set.OverMM
 		}
+	}
+	if err := w.refuse(); err != nil {
+		return knot.Tied{}, err
 	}
 	if most := cover.MostMandrel * w.d; w.thick > most {
 		return knot.Tied{}, &knot.Refused{Field: "over_mm", Why: fmt.Sprintf("it goes round %.0f mm; of a cord of %.1f mm it is drawn up on %.0f mm at the most", w.thick, w.d, most),
@@ -173,11 +181,18 @@ func tie(in knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, &knot.Refused{Field: "length_mm", Why: fmt.Sprintf("the length to cover is %.1f mm, less than its cord of %.1f mm is thick", long, w.d), Set: 0.0, Label: "Cover as much as it comes to"}
 	}
 	c, err := w.on(w.weave)
+	var crowded *cover.Crowded
+	if errors.As(err, &crowded) {
+		no := &knot.Refused{Field: "bights", Why: fmt.Sprintf("%d in %d passes, which cannot close on %.1f mm: the bights climb over one another", w.weave.Bights, w.weave.Passes, w.thick)}
+		if fewer := w.nearest(-1, w.close); fewer != nil {
+			no.Set, no.Label = fewer.Bights, fmt.Sprintf("Take %d bights", fewer.Bights)
+		}
+		return knot.Tied{}, no
+	}
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	lines, tuck := c.Strands()
-	laid := cover.Lay(c, lines, tuck, w.d, w.thick, w.set.LengthMM)
+	laid := w.lay(c)
 	t := knot.Tied{Loose: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands))}
 	t.Own, t.OwnFlat = laid.Paths()
 	t.Paths = w.Straight(w.discs, t.Height)
@@ -224,7 +239,7 @@ func (w work) refuse() error {
 				r.Label = "Tie it of the first"
 			}
 		} else {
-			r.Set, r.Label = bightsFor(w.weave, has)
+			r.Set, r.Label = bightsFor(w.weave, has, w.thick/w.d)
 		}
 		return r
 	}

@@ -1,0 +1,85 @@
+package herringbone_test
+
+import (
+	"errors"
+	"math"
+	"slices"
+	"testing"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/herringbone"
+	"nimblebight/core/move"
+	"nimblebight/core/piece"
+)
+
+// collar is one of so many cords of 4 mm round two of them.
+func collar(cords int) knot.Work {
+	names := []string{"X", "Y", "Z"}[:cords]
+	w := knot.Work{Section: knot.Section{Do: "herringbone-collar", Settings: herringbone.Settings{Cords: names}}}
+	stuff := piece.Kernmantle(4, piece.Lagoon)
+	strand := func(x float64) knot.Strand {
+		f := stuff.Figures()
+		s := knot.Strand{Stuff: stuff, Figures: f, Diameter: f.DrawnUpMM}
+		s.At.X, s.Dir.Y = x, 1
+		return s
+	}
+	w.Strands = []knot.Strand{strand(-2), strand(2)}
+	for range cords {
+		w.Own = append(w.Own, strand(0))
+	}
+	return w
+}
+
+// What each trip passes is what makers say, cord by cord: the first two cross nothing, the
+// next four go under the other and over their own by turns, the last two under two and
+// over two.
+func TestTheTripsAreThoseOfMakers(t *testing.T) {
+	x, err := knot.Tie(collar(2))
+	if err != nil {
+		t.Fatal(err)
+	}
+	const X, Y = 2, 3
+	by := func(strand int, hows string, of ...int) move.Move {
+		m := move.Move{Strand: strand}
+		for i, h := range hows {
+			m.Passes = append(m.Passes, move.Pass{How: move.How(h == 'o'), Of: []int{of[i%len(of)]}})
+		}
+		return m
+	}
+	want := []move.Move{by(X, ""), by(Y, ""), by(X, "uouo", Y, X), by(Y, "uouo", X, Y), by(X, "uouo", Y, X), by(Y, "uouo", X, Y),
+		by(X, "uuoouuoo", Y, Y, X, X), by(Y, "uuoouuoo", X, X, Y, Y)}
+	var got []move.Move
+	for _, m := range x.Moves {
+		if m.Strand >= 0 && m.Turn != "" && len(got) < len(want) {
+			got = append(got, m)
+		}
+	}
+	for i, m := range want {
+		same := func(a, b move.Pass) bool { return a.How == b.How && slices.Equal(a.Of, b.Of) }
+		if got[i].Strand != m.Strand || !slices.EqualFunc(got[i].Passes, m.Passes, same) {
+			t.Errorf("trip %d of strand %d passes %v, makers say %v of strand %d", i+1, got[i].Strand, got[i].Passes, m.Passes, m.Strand)
+		}
+	}
+}
+
+// Both cords take the same.
+func TestBothCordsTakeTheSame(t *testing.T) {
+	x, err := knot.Tie(collar(2))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if a, b := x.Own[0].Length(), x.Own[1].Length(); math.Abs(a/b-1) > 0.01 {
+		t.Errorf("the cords take %.1f and %.1f", a, b)
+	}
+}
+
+// It takes two cords; of three it offers the first two.
+func TestItTakesTwoCords(t *testing.T) {
+	for cords, offers := range map[int]bool{1: false, 3: true} {
+		_, err := knot.Tie(collar(cords))
+		var no *knot.Refused
+		if !errors.As(err, &no) || no.Field != "cords" || (no.Set != nil) != offers {
+			t.Errorf("of %d cords: %v", cords, err)
+		}
+	}
+}
