@@ -270,7 +270,7 @@ func catalogue() Catalogue {
 			panic(err) // the catalogue knows its own
 		}
 		t := knot.TermsOf(s)
-		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && !k.First, !k.Outside, !k.Outside && k.Holds == knot.Nothing})
+		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && t.Begins != knot.OfTheLast, !k.Outside, !k.Outside && k.Holds == knot.Nothing})
 	}
 	for _, w := range finish.All() {
 		out.Finishes = append(out.Finishes, Finish{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})

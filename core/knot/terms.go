@@ -126,7 +126,7 @@ func Offers(hanging int, free []string) []Offer {
 		switch t := TermsOf(last); {
 		case k.Mounts:
 			o.Suits = true
-		case k.First:
+		case t.Begins == OfTheLast:
 			o.Suits = hanging == 0
 		default:
 			o.Suits = hanging > 0 && t.Takes.Has(hanging)

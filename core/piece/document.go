@@ -324,7 +324,11 @@ func (c *checker) section(path string, s knot.Section, times, deep int) {
 	}
 	if terms.CordsAt != "" {
 		if len(terms.Cords) == 0 {
-			c.say(path+"."+terms.CordsAt, "is empty; name the cords to mount, from the left")
+			if k.Mounts {
+				c.say(path+"."+terms.CordsAt, "is empty; name the cords to mount, from the left")
+			} else {
+				c.say(path+"."+terms.CordsAt, "is empty; name the cords that it is tied of")
+			}
 		}
 		for _, id := range terms.Cords {
 			c.cord(path+"."+terms.CordsAt, path, id)

@@ -71,12 +71,33 @@ const closest = 0.8
 // [*Crowded].
 func (w Weave) On(mandrel float64) (Cover, error) {
 	mandrel = math.Round(100*mandrel) / 100
+	return w.drawn(mandrel, fmt.Sprintf("cover %s on %.2f", w, mandrel), func() tighten.Problem { return w.Route(mandrel) })
+}
+
+// OnPair draws a weave of an even number of bights up round two straight cords side by
+// side, at x a half to either side: what a long cover closes on when its straw is drawn
+// out.
+func (w Weave) OnPair() (Cover, error) {
+	const mandrel = 2
+	return w.drawn(mandrel, fmt.Sprintf("cover %s on two", w), func() tighten.Problem {
+		p := w.Route(mandrel)
+		bar := p.Bars[0]
+		bar.Diameter = 1
+		p.Bars = nil
+		for _, x := range [2]float64{-0.5, 0.5} {
+			bar.From.X, bar.To.X = x, x
+			p.Bars = append(p.Bars, bar)
+		}
+		return p
+	})
+}
+
+func (w Weave) drawn(mandrel float64, key string, problem func() tighten.Problem) (Cover, error) {
 	if w.Loose(mandrel) < closest {
 		return Cover{}, &Crowded{w, mandrel}
 	}
-	key := fmt.Sprintf("cover %s on %.2f", w, mandrel)
 	return covers.Get(key, func() (Cover, error) {
-		s, err := shapes.Now(key, w.Route(mandrel), Drawn)
+		s, err := shapes.Now(key, problem(), Drawn)
 		var moving *tighten.NotDrawnUp
 		if errors.As(err, &moving) && w.Loose(mandrel) < 1 {
 			return Cover{}, &Crowded{w, mandrel}

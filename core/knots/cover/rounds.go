@@ -1,6 +1,7 @@
 package cover
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -55,6 +56,40 @@ func Once(track []r3.Vec, meets int, out func(r3.Vec) float64) []r3.Vec {
 	const short = 2 // nodes by which its end stops before its beginning
 	l := lapsOf([][]r3.Vec{track}, meets, out)[0]
 	return slices.Concat(l.track[l.step:], l.track[:l.step])[:len(track)-short]
+}
+
+// Ended are the rounds of one strand on tracks that lie side by side, changed at a bight of
+// the first edge, the one farthest to a side: the first round is the outermost there, so
+// that no change crosses anything. The strand begins a little after that bight and ends a
+// little before it, as far as a share of a diameter.
+func (c Cover) Ended(side r3.Vec, before float64) []r3.Vec {
+	apex := func(t []r3.Vec) int {
+		best, most := 0, math.Inf(-1)
+		for k, v := range t {
+			a, b := t[(k+len(t)-1)%len(t)], t[(k+1)%len(t)]
+			if v.Y <= a.Y && v.Y < b.Y && v.Y < -(c.High-1)/2+float64(c.Passes)+0.3 {
+				if s := r3.Dot(v, side); s > most {
+					best, most = k, s
+				}
+			}
+		}
+		return best
+	}
+	tracks := slices.Clone(c.Tracks)
+	for i, t := range tracks {
+		k := apex(t)
+		tracks[i] = slices.Concat(t[k:], t[:k])
+	}
+	slices.SortFunc(tracks, func(a, b []r3.Vec) int { return cmp.Compare(a[0].Y, b[0].Y) })
+	n := len(tracks[0])
+	step := int(before * float64(n) / c.Pass)
+	const wide = 3 // times that, over which rounds are changed
+	path := slices.Clone(tracks[0][step:])
+	for j := 1; j < len(tracks); j++ {
+		l := lap{tracks[j], wide * step}
+		path = l.follow(path, lap{tracks[j-1], wide * step})
+	}
+	return path[:len(path)-step]
 }
 
 // lap is once round on a track, from the place where rounds are changed.

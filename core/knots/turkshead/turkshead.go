@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/cover"
@@ -17,14 +18,16 @@ import (
 // Over is what a Turk's head is tied round.
 type Over string
 
-// Round the strands that hang there, or on a mandrel that it comes off.
+// Round the strands that hang there, on a mandrel that it comes off, or over a straw, by
+// one of two strands that then goes down the middle beside the other.
 const (
 	Strands Over = "strands"
 	Mandrel Over = "mandrel"
+	Straw   Over = "straw"
 )
 
-// Choices are both.
-func (Over) Choices() []string { return []string{string(Strands), string(Mandrel)} }
+// Choices are all.
+func (Over) Choices() []string { return []string{string(Strands), string(Mandrel), string(Straw)} }
 
 // Settings of a Turk's head.
 type Settings struct {
@@ -55,6 +58,13 @@ func terms(s knot.Section) knot.Terms {
 		return knot.Terms{Begins: knot.OfTheLast, Wants: w.Bands(), Legs: 1, WantsAt: "bights",
 			As:    fmt.Sprintf("%d with %d leads, which makes %s", w.Bights, w.Leads, bands(w.Bands())),
 			Suits: func(cords int) (any, string) { return bightsFor(w, cords, 0) }}
+	}
+	if set.Over == Straw {
+		t := knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}, Bundles: true}
+		if len(set.Cords) > 0 { // which is refused when it is tied
+			t.Cords, t.CordsAt = set.Cords, "cords"
+		}
+		return t
 	}
 	return knot.Terms{Takes: knot.Takes{Least: 1}, Bundles: true, Cords: set.Cords, CordsAt: "cords", Wants: w.Bands()}
 }
@@ -123,7 +133,7 @@ func init() {
 func wraps(w knot.Work) float64 {
 	t, err := tie(w)
 	if err != nil {
-		return w.Own[0].Diameter // it is refused when it is tied
+		return w.Strands[0].Diameter // it is refused when it is tied
 	}
 	return t.Height
 }
@@ -149,6 +159,9 @@ func (w work) lay(c cover.Cover) cover.Laid {
 func tie(in knot.Work) (knot.Tied, error) {
 	w := work{Work: in, set: knot.Of[Settings](in.Section)}
 	w.weave = w.set.weave()
+	if w.set.Over == Straw {
+		return w.tieStraw()
+	}
 	for _, l := range w.Own {
 		w.d = math.Max(w.d, l.Diameter)
 	}
@@ -250,6 +263,9 @@ func (w work) refuse() error {
 	}
 	return nil
 }
+
+// forStrand are the words of a cord's move said of a strand.
+func forStrand(words string) string { return strings.ReplaceAll(words, "{cord}", "{me}") }
 
 // begin are the moves before the first trip.
 func (w work) begin(l cover.Laid) []move.Move {
