@@ -1,6 +1,7 @@
 package knot_test
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -105,7 +106,20 @@ func sections(t *testing.T, stuff cord.Stuff, scale float64, each func(name stri
 						w.Own = append(w.Own, own)
 					}
 				}
-				if _, err := knot.Tie(w); err != nil {
+				_, err := knot.Tie(w)
+				for range 3 { // by its way out, where it is refused with one
+					var no *knot.Refused
+					if !errors.As(err, &no) || no.Set == nil {
+						break
+					}
+					f, ok := k.Field(no.Field)
+					if !ok || f.Kind == "choice" || f.Kind == "cords" {
+						break
+					}
+					w.Section = w.Section.With(f, no.Set)
+					_, err = knot.Tie(w)
+				}
+				if err != nil {
 					continue
 				}
 				each(fmt.Sprintf("%s on %d", name, n), w)

@@ -73,7 +73,13 @@ func (c Cover) Ended(side r3.Vec, before float64) []r3.Vec {
 				}
 			}
 		}
-		return best
+		n, low := len(t), best
+		for k := best - n/(2*c.Meets()); k <= best+n/(2*c.Meets()); k++ { // a bight may have two tops
+			if at := (k + n) % n; t[at].Y < t[low].Y {
+				low = at
+			}
+		}
+		return low
 	}
 	tracks := slices.Clone(c.Tracks)
 	for i, t := range tracks {

@@ -83,7 +83,7 @@ type Trip struct {
 	Out       bool
 	Meets     []Meet
 
-	at float64 // where on its line it begins
+	at, to float64 // where on its line it begins and ends
 }
 
 // Meet is what a trip meets: a strand, over or under it.
@@ -139,7 +139,7 @@ func (w Web) Trips(before func(a, b Trip) int) ([]Trip, error) {
 					n++
 				}
 			}
-			out = append(out, Trip{Strand: s, N: n, Out: axial(k) > axial(last), at: float64(last)})
+			out = append(out, Trip{Strand: s, N: n, Out: axial(k) > axial(last), at: float64(last), to: float64(k)})
 			last = k
 		}
 	}
@@ -177,7 +177,12 @@ func (w Web) Trips(before func(a, b Trip) int) ([]Trip, error) {
 			out[i].Meets = append(out[i].Meets, m.Meet)
 		}
 	}
-	return out, nil
+	// What a strand still goes after its last edge is no trip where it crosses nothing.
+	return slices.DeleteFunc(out, func(t Trip) bool {
+		const short = 0.25 // of the trips before it
+		all := float64(len(w.Lines[t.Strand].Points))
+		return t.N > 0 && t.to == all-1 && len(t.Meets) == 0 && t.to-t.at < short*all/float64(t.N+1)
+	}), nil
 }
 
 // Says are the passings of a trip, as names its strands, and their words.
@@ -270,7 +275,11 @@ func Drawing(as []int) []move.Move {
 
 // letters are what one meets from edge to edge, in words.
 func (l Laid) letters() string {
-	if l.Columns == nil {
+	byTurns := true
+	for row := 2; row < l.Leads; row++ {
+		byTurns = byTurns && l.over(row) != l.over(row-1)
+	}
+	if byTurns {
 		return "over one and under the next"
 	}
 	var out []string

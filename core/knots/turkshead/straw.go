@@ -53,6 +53,11 @@ func (w work) tieStraw() (knot.Tied, error) {
 		w.d = math.Max(w.d, l.Diameter)
 	}
 	w.thick = 2 * w.d
+	// By hand the second trip goes over the first everywhere and the third over the second;
+	// only the fourth is woven.
+	for row := 1; row < w.weave.Leads; row++ {
+		w.weave.Columns = append(w.weave.Columns, row%2 == 0)
+	}
 	c, err := w.weave.OnPair()
 	if err != nil {
 		return knot.Tied{}, err
