@@ -291,9 +291,12 @@ func (c Cover) Shares(n int) [][]r3.Vec {
 			under = k
 		}
 	}
-	const short = 1                                       // nodes by which an end stops before the next beginning
-	under -= max(2, int(0.35*float64(len(track))/c.Pass)) // which goes all the way under
-	under += len(track)
+	// An end begins just before it goes under, so that it goes all the way, and the one that
+	// comes there stops clear of it.
+	const before, clear = 0.1, 0.8 // diameters
+	per := float64(len(track)) / c.Pass
+	under += len(track) - max(2, int(before*per))
+	short := int(math.Ceil(clear * per))
 	var out [][]r3.Vec
 	for i := range n {
 		var line []r3.Vec

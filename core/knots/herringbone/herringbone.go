@@ -55,7 +55,7 @@ func init() {
 		},
 		Tie:    tie,
 		Anew:   anew,
-		Sample: knot.Sample{Line: "mount A, gap 8mm, herringbone-collar B C", Cords: 3, Section: 2},
+		Sample: knot.Sample{Line: "mount A B, gap 8mm, herringbone-collar C D", Cords: 4, Section: 2},
 	})
 }
 
