@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strings"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/mount"
@@ -214,6 +215,22 @@ func paths(w knot.Work, strands []ball.Strand) [][]r3.Vec {
 	return out
 }
 
+// apart is by how much the ends of paths must lie farther from the axis, so that none is
+// nearer to another than they are thick; 1 where they have room.
+func apart(w knot.Work, paths [][]r3.Vec) float64 {
+	const room = 1.02
+	most := 1.0
+	for i, a := range paths {
+		for j, b := range paths[i+1:] {
+			u, v := a[len(a)-1], b[len(b)-1]
+			if near := math.Hypot(u.X-v.X, u.Z-v.Z); near > 0 {
+				most = math.Max(most, room*(w.Own[i].Diameter+w.Own[i+1+j].Diameter)/2/near)
+			}
+		}
+	}
+	return most
+}
+
 func tieFist(w knot.Work) (knot.Tied, error) { return layFist(w, nil, 0) }
 
 // layFist lays a ball into its section: of every strand's path the share of it from
@@ -240,6 +257,14 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 	t.Height *= 1 + loose
 	off *= 1 + loose
 	through := paths(w, strands)
+	// What leaves a ball is thicker than what is pressed on it: strands that leave beside one
+	// another lean apart till they have room.
+	apart := apart(w, through)
+	leave := t.Height
+	const lean = 2.0 // diameters of it
+	if apart > 1 {
+		t.Height += lean * w.Own[0].Diameter
+	}
 	stoppers := b.StopperPaths()
 	type exit struct {
 		strand int
@@ -258,7 +283,13 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 		if shares != nil && shares[i] < 1 && len(pts) > 1 {
 			pts = knot.Tip(pts, shares[i], w.Own[i].Diameter)
 		} else {
-			pts = append(pts, r3.Vec{X: end.X, Y: t.Height, Z: end.Z})
+			pts = append(pts, r3.Vec{X: end.X, Y: leave, Z: end.Z})
+			const steps = 8
+			for k := 1; k <= steps && apart > 1; k++ {
+				u := float64(k) / steps
+				by := 1 + (apart-1)*curve.Smooth(u)
+				pts = append(pts, r3.Vec{X: by * end.X, Y: leave + u*(t.Height-leave), Z: by * end.Z})
+			}
 		}
 		p := knot.OnCore(pts)
 		if stoppers != nil { // each cord comes out of the stopper

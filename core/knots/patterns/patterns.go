@@ -143,7 +143,7 @@ func All() []Pattern {
 			notation.With(piece.Begin("Woven ring", "napkin-ring", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0), "mount A hitch=from-knot, turks-head leads=4 bights=9 passes=3 over=mandrel thick=38mm",
 				piece.Cord{ID: "A", Stuff: piece.Cotton(4, piece.Chalk)})},
 		{"handled-fist", "Fist of eight passes with a handle", "Doubled leads; four strands out, crowned on the ball, then a lanyard knot with an accent, a braid, round crowns and a terminal knot.",
-			notation.With(piece.Begin("Handled fist", "fist", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0), "mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, crown 1, double-diamond accent=C, round-braid 6, crown 5 lay=round, terminal-knot, finish singe-and-press",
+			notation.With(piece.Begin("Handled fist", "fist", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0), "mount A B hitch=from-knot, monkeys-fist 8 mode=doubled core=wood, double-diamond accent=C, round-braid 6, crown 5 lay=round, terminal-knot, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(3, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(3, piece.Chalk)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(1.2, piece.Rust)})},
 	}
 }
