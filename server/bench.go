@@ -99,7 +99,8 @@ func (s *Server) planOf(c *gin.Context) {
 // turned, in steps of [turnStep], or best, ?scale= pixels a millimetre,
 // ?until= actions done for the picture at the vise, with ?along= the share that
 // the last of them has come to, from 0 to 1; it shows only the stretch of the
-// work in hand. Plates named in the header Have-Plates, with commas between, are
+// work in hand. ?look=end or unrolled, with ?section= its number from 0, shows that
+// section alone, from its working end or its outside rolled off. Plates named in the header Have-Plates, with commas between, are
 // left out.
 func (s *Server) pictureOf(c *gin.Context) {
 	p, d, set, whole, err := s.planned(c)
@@ -124,8 +125,16 @@ func (s *Server) pictureOf(c *gin.Context) {
 		}
 		view.From, view.To = inHand(pl)
 	}
+	as, section, err := lookedAt(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	if as != "" {
+		view.From, view.To, view.Turn = 0, 0, 0
+	}
 	// Asked for again it is the same picture, and the browser has it.
-	name := fmt.Sprintf(`"%x"`, sha256.Sum256(fmt.Appendf(nil, "%x %s %v %v %s %s", sha256.Sum256(p.Document), set.Hand, at, view, plan.Version(), c.GetHeader("Have-Plates"))))
+	name := fmt.Sprintf(`"%x"`, sha256.Sum256(fmt.Appendf(nil, "%x %s %v %v %s %d %s %s", sha256.Sum256(p.Document), set.Hand, at, view, as, section, plan.Version(), c.GetHeader("Have-Plates"))))
 	if len(whole.Rough) == 0 {
 		c.Header("ETag", name)
 		c.Header("Cache-Control", "private, no-cache")
@@ -135,7 +144,12 @@ func (s *Server) pictureOf(c *gin.Context) {
 			return
 		}
 	}
-	pic, err := s.views.picture(p.Document, d, set, at, view)
+	var pic scene.Picture
+	if as != "" {
+		pic, err = s.views.look(p.Document, d, set, at, view, as, section)
+	} else {
+		pic, err = s.views.picture(p.Document, d, set, at, view)
+	}
 	if have := c.GetHeader("Have-Plates"); err == nil && have != "" {
 		pic = pic.Without(strings.Split(have, ","))
 	}
@@ -150,7 +164,17 @@ func (s *Server) pictureFile(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	pic, err := s.views.picture(p.Document, d, set, hand{}, looked(c, pl.Turn))
+	as, section, err := lookedAt(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	var pic scene.Picture
+	if view := looked(c, pl.Turn); as != "" {
+		pic, err = s.views.look(p.Document, d, set, hand{}, scene.View{PerMM: view.PerMM}, as, section)
+	} else {
+		pic, err = s.views.picture(p.Document, d, set, hand{}, view)
+	}
 	if err != nil {
 		failed(c, err)
 		return
@@ -179,6 +203,23 @@ func looked(c *gin.Context, best float64) scene.View {
 		view.PerMM = v
 	}
 	return view
+}
+
+// lookedAt reads which section a request wants to look at otherwise than from the side;
+// no look where it does not say.
+func lookedAt(c *gin.Context) (scene.Look, int, error) {
+	as := scene.Look(c.Query("look"))
+	if as == "" {
+		return "", 0, nil
+	}
+	if as != scene.FromEnd && as != scene.Unrolled {
+		return "", 0, piece.Problems{{Path: "look", Message: fmt.Sprintf("is %q; a section is looked at from the end or unrolled", as)}}
+	}
+	section, err := strconv.Atoi(c.Query("section"))
+	if err != nil || section < 0 {
+		return "", 0, piece.Problems{{Path: "section", Message: "names no section; they count from 0"}}
+	}
+	return as, section, nil
 }
 
 // turnStep is by how much a piece is turned at once, degrees: steps that can be kept.

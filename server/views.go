@@ -62,6 +62,18 @@ func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, vie
 	})
 }
 
+// look is a picture of one section as it is looked at from the end or unrolled.
+func (v *views) look(raw []byte, d piece.Document, set Settings, at hand, view scene.View, as scene.Look, section int) (scene.Picture, error) {
+	key := fmt.Sprintf("%x %s %v %v %s %d", sha256.Sum256(raw), set.Hand, at, view, as, section)
+	return v.pics.GetIf(key, func() (scene.Picture, bool, error) {
+		p, err := v.plan(raw, d, set, at)
+		if err != nil {
+			return scene.Picture{}, false, err
+		}
+		return scene.Render(as.Of(p.Look(), section), view), len(p.Rough) == 0, nil
+	})
+}
+
 // lead shows on a picture at the vise where the strand in hand is to go, and the
 // numbers of the places as they were when the action began.
 func (v *views) lead(pic *scene.Picture, raw []byte, d piece.Document, set Settings, at hand, now plan.Plan, view scene.View) error {

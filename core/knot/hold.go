@@ -31,7 +31,8 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	w.Section.Count = min(1, w.Section.Count)
 	t, err := Tie(w)
-	if err != nil || action >= len(t.Moves) || !CanLead(t.Moves[action]) {
+	// Of a cord of its own nothing lies there before it is led.
+	if err != nil || action >= len(t.Moves) || !CanLead(t.Moves[action]) && t.OwnFlat == nil {
 		return Tied{}, false, err
 	}
 	out := t

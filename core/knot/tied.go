@@ -22,6 +22,9 @@ type Tied struct {
 	Order []int
 	// Row is set for a row of knots of one kind, close enough to be pressed.
 	Row bool
+	// Around is set for knots that go round the work's axis, in a ring or as a cover: they
+	// can be looked at from the end and unrolled.
+	Around bool
 	// Snug is set for knots whose strands lie against one another.
 	Snug bool
 	// Workers are the strands that do knotting, where Moves do not tell.

@@ -110,8 +110,11 @@ type Section struct {
 	TopMM    float64 `json:"top_mm"` // where it begins, from the wire
 	HeightMM float64 `json:"height_mm"`
 	// Counted says its count in the ways in which makers count it, where they differ.
-	Counted string  `json:"counted,omitempty"`
-	KnotMM  float64 `json:"knot_mm,omitempty"` // height of one of its knots
+	Counted string `json:"counted,omitempty"`
+	// Around is set for what goes round the work's axis: it is looked at from the end and
+	// unrolled too.
+	Around bool    `json:"around,omitempty"`
+	KnotMM float64 `json:"knot_mm,omitempty"` // height of one of its knots
 	// PassesMM is the width of the narrowest round hole that its knot passes as it is
 	// drawn, StopsMM of the widest that stops it pressed; 0 of what is no knot.
 	PassesMM float64 `json:"passes_mm,omitempty"`

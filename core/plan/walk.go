@@ -642,6 +642,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	if !k.Mounts && !k.Ends {
 		sec.PassesMM, sec.StopsMM = t.PassesMM, t.StopsMM
 	}
+	sec.Around = t.Around
 	if k.Counted != nil {
 		sec.Counted = k.Counted(max(1, s.Count))
 	}

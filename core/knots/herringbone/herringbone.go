@@ -79,7 +79,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	// Each end goes under the whole knot to the other edge.
 	laid := cover.Lay(c, c.Shares(2), c.High/2, d, thick, 0)
-	t := knot.Tied{Loose: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands)), Workers: []int{len(w.Strands), len(w.Strands) + 1}}
+	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands)), Workers: []int{len(w.Strands), len(w.Strands) + 1}}
 	t.Own, t.OwnFlat = laid.Paths()
 	t.Paths = w.Straight(discs, t.Height)
 	t.Moves, err = moves(laid, t.Workers, thick)

@@ -123,7 +123,7 @@ func Tie(w knot.Work, shape shapes.Shape, told tighten.Problem, say func(as []in
 		strands[i] = knot.TurnRoute(pts, aside)
 	}
 	laid := knot.Lay(strands, d)
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order, Workers: knot.Identity(len(w.Strands))}
+	t := knot.Tied{Loose: true, Snug: true, Around: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order, Workers: knot.Identity(len(w.Strands))}
 	as := make([]int, len(laid.Of))
 	for place, i := range laid.Of {
 		as[i] = place

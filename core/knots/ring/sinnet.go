@@ -32,7 +32,7 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int,
 			top, low = math.Min(top, v.Y), math.Max(low, v.Y)
 		}
 	}
-	t = knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
+	t = knot.Tied{Loose: true, Snug: true, Around: true, Repeats: count, Gap: shape.Gap, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
 	if straight > 0 {
 		t.Clear = 0.5 * d
 	}

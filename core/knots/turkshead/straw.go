@@ -84,7 +84,7 @@ func (w work) tieStraw() (knot.Tied, error) {
 		}
 		return out
 	}
-	t := knot.Tied{Loose: true, Repeats: 1, Gap: gap, Height: w.d * (low - top + above), Order: knot.Identity(2), Workers: []int{1}, Clear: 0.3 * w.d}
+	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: gap, Height: w.d * (low - top + above), Order: knot.Identity(2), Workers: []int{1}, Clear: 0.3 * w.d}
 	t.Paths = []knot.Path{{Points: lay(standing)}, {Points: lay(parted[0].Points)}}
 	laid := cover.Lay(c, [][]r3.Vec{round}, 0, w.d, w.thick, 0)
 	t.Flat = []knot.Path{{Points: c.Spread(curve.Curve{Points: standing}).Points}, {Points: laid.Web.Lines[0].Points}}

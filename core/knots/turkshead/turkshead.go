@@ -206,7 +206,7 @@ func tie(in knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	laid := w.lay(c)
-	t := knot.Tied{Loose: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands))}
+	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands))}
 	t.Own, t.OwnFlat = laid.Paths()
 	t.Paths = w.Straight(w.discs, t.Height)
 	as := make([]int, len(w.Own))

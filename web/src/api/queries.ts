@@ -171,6 +171,9 @@ export interface Look {
   until?: number;
   /** how far the last of them has come, in 24ths; 0 for the strand led and nothing drawn up */
   along?: number;
+  /** one section alone, from its working end or with its outside rolled off */
+  as?: "end" | "unrolled";
+  section?: number;
 }
 
 export const alongSteps = 24;
@@ -179,12 +182,13 @@ export function usePicture(id: number, revision: number | undefined, look: Look,
   const { hand } = useSettings();
   const along = look.along ? `&along=${look.along / alongSteps}` : "";
   const until = look.until ? `&until=${look.until}${along}` : "";
+  const as = look.as ? `&look=${look.as}&section=${look.section ?? 0}` : "";
   return useQuery({
-    queryKey: ["picture", id, revision, hand, look.turn, look.scale, look.until ?? 0, look.along ?? 0],
+    queryKey: ["picture", id, revision, hand, look.turn, look.scale, look.until ?? 0, look.along ?? 0, as],
     queryFn: () =>
       fetchPicture(
-        `${id} ${look.turn} ${look.scale}`,
-        `/pieces/${id}/picture?turn=${look.turn}&scale=${look.scale}${until}`,
+        `${id} ${look.turn} ${look.scale}${as}`,
+        `/pieces/${id}/picture?turn=${look.turn}&scale=${look.scale}${until}${as}`,
       ),
     enabled: revision !== undefined && seen,
     staleTime: Infinity,

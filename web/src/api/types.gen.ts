@@ -416,6 +416,7 @@ export interface PlannedSection {
   top_mm: number;
   height_mm: number;
   counted?: string;
+  around?: boolean;
   knot_mm?: number;
   passes_mm?: number;
   stops_mm?: number;

@@ -1,8 +1,14 @@
 import { Failed } from "../api/client";
 import { useSettings } from "../api/queries";
+import type { Side } from "../hang/Hang";
 import { Alert } from "../ui/Alert";
 import { length, said } from "../ui/units";
 import { useWork } from "./work";
+
+/** sides are the ways to look at a piece; those of what goes round only where something does. */
+function sides(around: boolean): Side[] {
+  return around ? ["face", "back", "both", "turned", "end", "unrolled"] : ["face", "back", "both", "turned"];
+}
 
 /** Figures are what matters of the piece, over the hang: length, weight, and what will go wrong. */
 export function Figures() {
@@ -29,7 +35,7 @@ export function Figures() {
         )}
         <fieldset className="join">
           <legend className="sr-only">Side shown</legend>
-          {(["face", "back", "both", "turned"] as const).map((s) => (
+          {sides(plan?.sections.some((s) => s.around) ?? false).map((s) => (
             <button
               key={s}
               type="button"
@@ -37,7 +43,7 @@ export function Figures() {
               className={`btn join-item btn-xs h-7 ${side === s ? "btn-neutral" : ""}`}
               onClick={() => setSide(s)}
             >
-              {s}
+              {s === "end" ? "from the end" : s}
             </button>
           ))}
         </fieldset>

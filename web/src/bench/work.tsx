@@ -3,7 +3,7 @@ import { Failed } from "../api/client";
 import { useDrawing, useLimits, usePlan } from "../api/queries";
 import type { Document, FieldProblem, Fix, Plan } from "../api/types.gen";
 import type { PieceHandle } from "../api/usePiece";
-import type { Side } from "../hang/Hang";
+import { around, type Side } from "../hang/Hang";
 import { useLast } from "../ui/useLast";
 import { useMedia } from "../ui/useMedia";
 
@@ -93,7 +93,8 @@ export function WorkProvider({
   // Both sides stand beside each other where there is room for them.
   const wide = useMedia("(min-width: 1100px)");
   const [chosen, setSide] = useState<Side | null>(null);
-  const side = chosen ?? (wide ? "both" : "face");
+  const rounds = planned?.sections.some((s) => s.around) ?? true;
+  const side = chosen && (rounds || !around(chosen)) ? chosen : wide ? "both" : "face";
   const [lens, setLens] = useState(false);
   const toggleLens = useCallback(() => setLens((on) => !on), []);
   const [lit, setLit] = useState<number | null>(null);

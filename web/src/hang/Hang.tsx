@@ -13,8 +13,18 @@ import { stepped, turned, useCatchUp } from "./turn";
 import { useSight } from "./useSight";
 import { View } from "./View";
 
-/** What is shown of a piece: one side, both beside each other, or the piece turned by hand. */
-export type Side = "face" | "back" | "both" | "turned";
+/**
+ * What is shown of a piece: one side, both beside each other, the piece turned by hand, or one section that goes
+ * round, from its working end or with its outside rolled off.
+ */
+export type Side = "face" | "back" | "both" | "turned" | Around;
+export type Around = "end" | "unrolled";
+
+/** around tells whether a side is one section by itself. */
+export const around = (s: Side): s is Around => s === "end" || s === "unrolled";
+
+/** What a section is called that is looked at so. */
+export const lookedAt = { end: "from its working end", unrolled: "rolled off; its left edge meets its right" };
 
 interface Props {
   side: Side;
@@ -55,7 +65,7 @@ function fits(pics: Picture[], columns: number, w: number, h: number) {
  * usePictures are the sides that are shown: beside the face stands the back, or what shows the shape best. What
  * cannot be drawn leaves the last good picture where it is.
  */
-function usePictures(side: Side, ask: number, turn: number, best: number) {
+function usePictures(side: Side, ask: number, turn: number, best: number, section: number) {
   const { id, revision } = useWork();
   const face = usePicture(id, side === "face" || side === "both" ? revision : undefined, { turn: 0, scale: ask });
   const back = usePicture(id, side === "back" || side === "both" ? revision : undefined, {
@@ -64,14 +74,27 @@ function usePictures(side: Side, ask: number, turn: number, best: number) {
   });
   const [turnAsked, askTurn] = useState(turn);
   const round = usePicture(id, revision, { turn: turnAsked, scale: ask }, side === "turned");
+  const alone = usePicture(
+    id,
+    revision,
+    { turn: 0, scale: ask, as: around(side) ? side : undefined, section },
+    around(side),
+  );
   const settled = useCatchUp(turn, turnAsked, askTurn, round.isFetching);
   const faceSeen = useDeferredValue(useLast(face.data));
   const backSeen = useDeferredValue(useLast(back.data));
   const roundSeen = useLast(round.data);
-  const shown = { face: [faceSeen], back: [backSeen], both: [faceSeen, backSeen], turned: [roundSeen] }[side];
+  const shown = {
+    face: [faceSeen],
+    back: [backSeen],
+    both: [faceSeen, backSeen],
+    turned: [roundSeen],
+    end: [alone.data],
+    unrolled: [alone.data],
+  }[side];
   return {
     pics: shown.filter((p): p is Picture => p !== undefined && p.places.length > 0),
-    failed: face.error ?? back.error ?? round.error,
+    failed: face.error ?? back.error ?? round.error ?? alone.error,
     settled,
   };
 }
@@ -82,7 +105,8 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   const [angle, setAngle] = useState(plan.turn || 36);
   const step = useTurnStep();
   const turn = stepped(angle, step);
-  const { pics, failed, settled } = usePictures(side, ask, turn, plan.turn ?? 0);
+  const section = useAround(plan);
+  const { pics, failed, settled } = usePictures(side, ask, turn, plan.turn ?? 0, section);
   const at = useRef<{ x: number; y: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const [under, setUnder] = useState<{ x: number; y: number } | null>(null);
@@ -138,7 +162,9 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   const label =
     side === "turned"
       ? `${plan.name}, turned by ${turn} degrees; left and right turn it`
-      : `${plan.name}, hanging; Z looks closer, arrows move it, 0 shows the whole`;
+      : around(side)
+        ? `${plan.name}, section ${section + 1} ${lookedAt[side]}; Z looks closer, arrows move it, 0 shows the whole`
+        : `${plan.name}, hanging; Z looks closer, arrows move it, 0 shows the whole`;
   return (
     <div
       ref={box}
@@ -176,7 +202,14 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
         <Grid w={w} h={h} left={rulerPx} perMM={perMM} x={xOf(pics[0])} y={y} />
         {pics.map((p) => (
           <Column key={p.view} n={column(p)} x={rulerPx + each * column(p)} w={each} h={h} clip={sight.zoom > 1}>
-            <View picture={p} plan={plan} x={xOf(p)} y={y} perMM={perMM} live={column(p) === 0 && side !== "turned"} />
+            <View
+              picture={p}
+              plan={plan}
+              x={xOf(p)}
+              y={y}
+              perMM={perMM}
+              live={column(p) === 0 && side !== "turned" && !around(side)}
+            />
             {n > 1 && (
               <text x={rulerPx + each * column(p) + 10} y={h - 10} fontSize={13} fill="currentColor">
                 {p.view}
@@ -184,7 +217,12 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
             )}
           </Column>
         ))}
-        <Ruler h={h} perMM={perMM} zero={y} width={rulerPx} lengthMM={plan.length_mm} />
+        {around(side) && (
+          <text x={rulerPx + 10} y={h - 10} fontSize={13} fill="currentColor">
+            section {section + 1}, {lookedAt[side]}
+          </text>
+        )}
+        <Ruler h={h} perMM={perMM} zero={y} width={rulerPx} lengthMM={around(side) ? 0 : plan.length_mm} />
         {lens && under && (
           <Lens x={under.x} y={under.y}>
             {pics.map((p) => (
@@ -195,9 +233,16 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
           </Lens>
         )}
       </svg>
-      <Save side={side} turn={turn} />
+      <Save side={side} turn={turn} section={section} />
     </div>
   );
+}
+
+/** useAround is the section that is looked at alone: the selected one where it goes round, else the first that does. */
+function useAround(plan: Plan): number {
+  const { selected } = useWork();
+  const round = plan.sections.filter((s) => s.around);
+  return (round.find((s) => s.index === selected) ?? round[0])?.index ?? 0;
 }
 
 /** Column is the part of the mat in which one side hangs; looked at closely it ends where the next begins. */

@@ -1,18 +1,27 @@
 import { useState } from "react";
 import { useWork } from "../bench/work";
-import type { Side } from "./Hang";
+import { around, type Side } from "./Hang";
 
 /** Pixels a millimetre of a picture that is kept: about 300 an inch. */
 const fine = 12;
 const mostPx = 8000;
 
 /** Save keeps or copies the picture that is shown, as SVG at true scale or as PNG. */
-export function Save({ side, turn }: { side: Side; turn: number }) {
+export function Save({ side, turn, section }: { side: Side; turn: number; section: number }) {
   const { id, document, revision } = useWork();
   const [said, setSaid] = useState("");
   const angle = side === "turned" ? turn : side === "back" ? 180 : 0;
-  const url = `/api/pieces/${id}/picture.svg?turn=${angle}&scale=${fine}&of=${revision}`;
-  const name = `${document.name || "piece"}${angle === 0 ? "" : angle === 180 ? ", back" : `, turned ${angle}`}`;
+  const alone = around(side) ? `&look=${side}&section=${section}` : "";
+  const url = `/api/pieces/${id}/picture.svg?turn=${angle}&scale=${fine}&of=${revision}${alone}`;
+  const seen = {
+    face: "",
+    back: ", back",
+    both: "",
+    turned: `, turned ${angle}`,
+    end: ", end",
+    unrolled: ", unrolled",
+  };
+  const name = `${document.name || "piece"}${seen[side]}`;
   const run = async (act: () => Promise<string>) => {
     try {
       setSaid(await act());
@@ -36,7 +45,9 @@ export function Save({ side, turn }: { side: Side; turn: number }) {
   ];
   return (
     <details className="dropdown dropdown-end dropdown-top absolute right-2 bottom-2">
-      <summary className="btn btn-xs h-7">Save {angle === 0 ? "face" : angle === 180 ? "back" : "picture"}</summary>
+      <summary className="btn btn-xs h-7">
+        Save {alone ? "picture" : angle === 0 ? "face" : angle === 180 ? "back" : "picture"}
+      </summary>
       <ul className="menu dropdown-content z-20 w-44 rounded-box border border-base-300 bg-base-100 p-1">
         <li>
           <a href={url} download={`${name}.svg`}>

@@ -4,6 +4,7 @@ import { Link } from "wouter";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
 import { type PieceHandle, usePiece } from "../api/usePiece";
+import { type Around, lookedAt } from "../hang/Hang";
 import { Fitted } from "../hang/Plate";
 import { Swatch } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
@@ -62,8 +63,14 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const { units } = useSettings();
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const move = useMove(done);
+  const [from, setFrom] = useState<Around | "side">("side");
+  const section = place?.step.section ?? -1;
+  const round = plan.sections.find((s) => s.index === section)?.around ?? false;
+  const as = round && from !== "side" ? from : undefined;
   const view = usePicture(id, revision, {
     turn: 0,
+    as,
+    section,
     scale: 9,
     until: Math.min(done + 1, plan.actions),
     along: place ? move.along : alongSteps,
@@ -115,9 +122,14 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           data-along={view.isPlaceholderData ? undefined : move.along}
         >
           {place?.action.led && <MoveSlider {...move} />}
+          {round && <From from={from} setFrom={setFrom} />}
           {picture && picture.places.length > 0 && (
-            <Fitted picture={picture} label="The work in hand; the strand that moves is outlined" />
+            <Fitted
+              picture={picture}
+              label={`The work in hand${as ? `, ${lookedAt[as]}` : ""}; the strand that moves is outlined`}
+            />
           )}
+          {picture?.places.length === 0 && as && <p role="status">Nothing of it is led round yet.</p>}
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
           {place ? <Doing place={place} plan={plan} units={units} /> : <Done id={id} plan={plan} />}
@@ -141,6 +153,31 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         </button>
       </div>
     </main>
+  );
+}
+
+/** From chooses from where work is looked at that goes round. */
+function From({ from, setFrom }: { from: Around | "side"; setFrom: (f: Around | "side") => void }) {
+  const ways = [
+    ["side", "from the side"],
+    ["end", "from the end"],
+    ["unrolled", "unrolled"],
+  ] as const;
+  return (
+    <fieldset className="join absolute top-2 right-2 z-10">
+      <legend className="sr-only">Looked at</legend>
+      {ways.map(([w, name]) => (
+        <button
+          key={w}
+          type="button"
+          aria-pressed={from === w}
+          className={`btn join-item btn-sm ${from === w ? "btn-neutral" : ""}`}
+          onClick={() => setFrom(w)}
+        >
+          {name}
+        </button>
+      ))}
+    </fieldset>
   );
 }
 
