@@ -77,6 +77,10 @@ func Pieces() []piece.Document {
 			c("A", four(2), piece.Legs{})), 45), "Workshop knife 3: the blade folds past the hole."),
 		notation.With(piece.Begin("Loft blind pull", "stopper", ring(18, 2), 0), "mount A, gap 25mm, long-crown-and-diamond, gap 6mm, overhand, finish singe-and-press",
 			c("A", four(0), piece.Legs{}), joined(c("B", four(2), piece.Legs{}), "A")),
+		note(notation.With(piece.Begin("Carving bench lanyard", "lanyard", ring(20, 1.8), 0), "mount A, gap 45mm, turks-head B leads=5 bights=4, gap 10mm, two-strand-diamond, finish dome",
+			c("A", four(3), piece.Legs{}), c("B", piece.Kernmantle(2.2, "#e3c88f"), piece.Legs{})), "The woven grip sits where the thumb is."),
+		notation.With(piece.Begin("Boat shed mat fob", "key-fob", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0), "mount A B hitch=from-knot, flat-mat, multi-strand-diamond collar=yes, gap 4mm, ring-in inner=22mm wire=2mm, multi-strand-diamond, finish dome",
+			c("A", piece.Kernmantle(2.2, "#0f5c63"), piece.Legs{}), c("B", piece.Kernmantle(2.2, "#b4532a"), piece.Legs{})),
 	}
 }
 

@@ -148,8 +148,9 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
     );
   }
   const top = Math.min(...pics.map((p) => p.top)) / 100;
-  // Of a piece that fits the width, what is over of the height lies below it.
-  const y = room.top - top * perMM + sight.y;
+  // Of a piece that fits the width, what is over of the height lies below it; one section lies in the middle.
+  const over = around(side) ? Math.max(0, (h - room.top - room.bottom - (pics[0].height / 100) * fit.whole) / 2) : 0;
+  const y = room.top + over - top * perMM + sight.y;
   const column = (p: Picture) => (n === 2 && p.view !== "face" ? 1 : 0);
   const xOf = (p: Picture) => rulerPx + each * (column(p) + 0.5) + sight.x;
   const keys = (e: KeyboardEvent) => {
@@ -222,7 +223,7 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
             section {section + 1}, {lookedAt[side]}
           </text>
         )}
-        <Ruler h={h} perMM={perMM} zero={y} width={rulerPx} lengthMM={around(side) ? 0 : plan.length_mm} />
+        <Ruler h={h} perMM={perMM} zero={y} width={rulerPx} lengthMM={around(side) ? undefined : plan.length_mm} />
         {lens && under && (
           <Lens x={under.x} y={under.y}>
             {pics.map((p) => (

@@ -7,7 +7,8 @@ interface Props {
   /** pixels at which the wire's middle lies */
   zero: number;
   width: number;
-  lengthMM: number;
+  /** how long the piece is; left out where what is shown is no whole piece */
+  lengthMM?: number;
 }
 
 /** Ruler lies along the work with its zero at the wire; in inches it shows eighths. */
@@ -46,14 +47,19 @@ export function Ruler({ h, perMM, zero, width, lengthMM }: Props) {
       );
     }
   }
-  const end = zero + lengthMM * perMM;
+  const end = zero + (lengthMM ?? 0) * perMM;
+  const says = lengthMM === undefined ? "A ruler" : `The piece is ${length(lengthMM, units)} long`;
   return (
-    <g role="img" aria-label={`The piece is ${length(lengthMM, units)} long`}>
+    <g role="img" aria-label={says}>
       <rect width={width} height={h} fill="var(--color-base-200)" />
       <path d={`M${width} 0V${h}`} stroke="currentColor" strokeWidth="1" />
       {ticks}
-      <path d={`M0 ${end}H${width + 10}`} stroke="var(--color-secondary)" strokeWidth="2" />
-      <path d={`M${width + 10} ${end}l-9 -5v10z`} fill="var(--color-secondary)" />
+      {lengthMM !== undefined && (
+        <>
+          <path d={`M0 ${end}H${width + 10}`} stroke="var(--color-secondary)" strokeWidth="2" />
+          <path d={`M${width + 10} ${end}l-9 -5v10z`} fill="var(--color-secondary)" />
+        </>
+      )}
     </g>
   );
 }
