@@ -249,7 +249,7 @@ func (l Laid) Moves(as []int) ([]move.Move, error) {
 				m.Text, m.Detail = fmt.Sprintf("Lead {cord} on beside its last round to where it began: %s.", words), "Its end goes over the place where the rounds were changed, and in under the next band."
 			}
 			if trip == 1 {
-				m.Detail += " It goes under and over as the round beside it does; it runs outside that at one edge and inside at the other."
+				m.Detail += fmt.Sprintf(" It goes under and over as the round beside it does; it runs outside that at one edge and inside at the other. It takes {%.0fmm}, the first round {%.0fmm}.", l.round(t.Strand, round(t)), l.round(t.Strand, 0))
 			}
 			if last {
 				m.Gate = "The rounds lie side by side everywhere; none crosses the one that it follows."
@@ -258,6 +258,11 @@ func (l Laid) Moves(as []int) ([]move.Move, error) {
 		out = append(out, m)
 	}
 	return append(out, Drawing(as)...), nil
+}
+
+// round is how long a round of a strand is, mm.
+func (l Laid) round(strand, n int) float64 {
+	return l.D * curve.Curve{Points: l.Tracks[strand*l.Passes+n], Closed: true}.Length()
 }
 
 // Drawing are the moves in which the slack is worked out of strands, one after the other.

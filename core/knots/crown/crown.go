@@ -171,6 +171,7 @@ func lay(w knot.Work, how Lay) (knot.Tied, error) {
 			t.Repeats, t.PerRound = 1, count
 		}
 	}
+	t.Checks = colours(w.Strands, lines, as, count, square)
 	for k := range t.PerRound {
 		for _, m := range moves(how, lines, k) {
 			t.Moves = append(t.Moves, m.Renumber(as))

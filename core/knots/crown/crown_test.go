@@ -1,7 +1,10 @@
 package crown
 
 import (
+	"cmp"
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"nimblebight/core/cord"
@@ -73,5 +76,43 @@ func TestEveryStrandIsLaidOver(t *testing.T) {
 	two := knot.Work{Section: knot.Section{Do: "crown", Settings: Settings{}}, Strands: make([]knot.Strand, 2)}
 	if _, err := knot.Tie(two); err == nil {
 		t.Error("two strands are crowned")
+	}
+}
+
+// Which start gives which colours all round: laid square, columns; laid round, stripes
+// where the colours come crosswise, once round in ten crowns, and a broken check where they
+// come in pairs, moving 144 degrees a crown, as others found.
+func TestWhichStartGivesWhichColours(t *testing.T) {
+	for _, c := range []struct {
+		colours string // by place round the axis
+		lay     Lay
+		says    string
+	}{
+		{"abab", Square, "columns"}, {"aabb", Square, "columns"}, {"abab", Round, "once round in 10 crowns"}, {"aabb", Round, "144 degrees"}, {"aaaa", Round, ""},
+	} {
+		w := knot.Work{Section: knot.Section{Do: "crown", Count: 6, Settings: Settings{Lay: c.lay}}}
+		for range 4 {
+			w.Strands = append(w.Strands, knot.Strand{Diameter: 3, Stuff: cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 3}})
+		}
+		// Places are counted from the left; round the axis they come in another order.
+		x, err := lay(w, c.lay)
+		if err != nil {
+			t.Fatal(err)
+		}
+		about := knot.Identity(4)
+		slices.SortFunc(about, func(a, b int) int {
+			at := func(i int) float64 { v := x.Paths[i].Points[1]; return math.Atan2(v.Z, v.X) }
+			return cmp.Compare(at(a), at(b))
+		})
+		for k, place := range about {
+			w.Strands[place].Stuff.Colour = c.colours[k : k+1]
+		}
+		if x, err = lay(w, c.lay); err != nil {
+			t.Fatal(err)
+		}
+		says := strings.Join(x.Checks, " ")
+		if !strings.Contains(says, c.says) || (c.says == "") != (says == "") {
+			t.Errorf("%s laid %s: %q, want %q", c.colours, c.lay, says, c.says)
+		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/cover"
 	"nimblebight/core/knots/mount"
@@ -139,6 +140,12 @@ func tie(w knot.Work) (knot.Tied, error) {
 	var err error
 	t.Moves, err = m.moves(laid, as, d)
 	t.Checks = []string{fmt.Sprintf("The mat is {%.1fmm} wide and {%.1fmm} thick.", d*laid.width, d*laid.thick)}
+	if set.Of == TwoCords {
+		in := func(n int) float64 {
+			return d * (curve.Curve{Points: laid.lines[2*n]}.Length() + curve.Curve{Points: laid.lines[2*n+1]}.Length())
+		}
+		t.Checks = append(t.Checks, fmt.Sprintf("The outer cord takes {%.0fmm} in it, {%.0fmm} more than the inner one.", in(0), in(0)-in(1)))
+	}
 	return t, err
 }
 

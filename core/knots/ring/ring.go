@@ -171,8 +171,12 @@ func Takes(w knot.Work, name string, least, most int) error {
 		takes = fmt.Sprintf("%d to %d", least, most)
 	}
 	r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; %s takes %s", n, name, takes)}
-	if n > most {
+	switch {
+	case n > most:
 		r.Set, r.Label = knot.Numbered(1, most), fmt.Sprintf("Take the first %d", most)
+	case n == 2: // two have a knot of their own that stands as round
+		r.Field, r.Set, r.Label = "do", "two-strand-diamond", "Tie a two-strand diamond"
+		r.Why = "a knot for strands that stand in a ring; " + r.Why
 	}
 	return r
 }
