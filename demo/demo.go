@@ -63,7 +63,7 @@ func Pieces() []piece.Document {
 			c("A", four(6), inside), c("B", four(6), inside), c("C", four(6), inside), c("D", piece.Cotton(2, "#e9e4d6"), piece.Legs{})),
 		notation.With(piece.Begin("Twin canoe fob", "key-fob", ring(32, 2.4), 99), "mount A B C D, rows 1-4:(square-knot 8) 5-8:(square-knot 8 start=right) cross=1, gather E turns=6, finish dome",
 			c("A", piece.Kernmantle(3, "#0f5c63"), inside), c("B", piece.Kernmantle(3, "#0f5c63"), inside), c("C", piece.Kernmantle(3, "#e3c88f"), inside), c("D", piece.Kernmantle(3, "#e3c88f"), inside), c("E", four(4), piece.Legs{})),
-		notation.With(piece.Begin("Berry charm, rust", "charm", ring(30, 2), 142), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm", c("A", piece.Cotton(4, "#b4532a"), inside), c("B", piece.Cotton(4, "#b4532a"), inside)),
+		notation.With(piece.Begin("Berry charm, rust", "charm", ring(30, 2), 134), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm", c("A", piece.Cotton(4, "#b4532a"), inside), c("B", piece.Cotton(4, "#b4532a"), inside)),
 		note(notation.With(piece.Begin("Coxing boat key", "fist", ring(30, 2), 0), "mount A B hitch=from-knot, monkeys-fist 4 mode=two-cords, snake-knot 12, finish fuse length=60mm",
 			c("A", four(0), piece.Legs{}), joined(c("B", four(1), piece.Legs{}), "A")), "Floats with its key if the loop is left off the ring."),
 		notation.With(piece.Begin("Workshop door marble", "fist", ring(25, 2), 0), "mount A hitch=from-knot, monkeys-fist 4 core=marble size=14mm, coil-loop 6", c("A", four(8), piece.Legs{})),

@@ -30,7 +30,8 @@ type written struct {
 // were recorded again when joints were eased: of the cords half moved by less than
 // 0.3 % and the furthest by 9.7 %, that of a berry whose lock came up to its bead. Those
 // of the fist of eight were recorded again when the strands that leave it got the room
-// that they take: 0.8 % more cord.
+// that they take: 0.8 % more cord; those of berries when their lock was drawn up against the
+// roll.
 func TestPiecesWrittenBeforeAreReadAndSavedUnchanged(t *testing.T) {
 	b, err := os.ReadFile("testdata/written.json")
 	if err != nil {

@@ -37,7 +37,7 @@ var shots = []shot{
 	{"cut", "/piece/5/cut", 1280, 800, "day", "", 0},
 	{"tie", "/piece/1/tie", 1280, 800, "day", "", 0},
 	{"tie-both-night", "/piece/4/tie", 1280, 800, "night", "both", 0},
-	{"tie-diamonds", "/piece/9/tie", 1280, 800, "day", "both", 0},
+	{"tie-cover", "/piece/19/tie", 1280, 800, "day", "unrolled", 0},
 	{"tie-rows", "/piece/10/tie", 1280, 800, "day", "", 0},
 	{"palette", "/piece/1/tie", 1280, 800, "day", "Add a section", 0},
 	{"turn", "/piece/6/tie", 1280, 800, "day", "turned", 0},

@@ -4,7 +4,6 @@ package berry
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
@@ -57,67 +56,44 @@ func init() {
 	})
 	knot.AddRoute(knot.Route{
 		Name: "berry-of-three", Family: "flat and spiral sinnets",
-		About:   "three square knots rolled up by their fillers, before the lock",
-		Problem: func() tighten.Problem { _, p := berryRoute(3, 1); return p() },
+		About:   "three square knots rolled up by their fillers, and the square knot that locks them",
+		Problem: Berry{3, 1}.problem,
 		Measure: func(r tighten.Result) float64 { return knot.BeyondStraight(r.Strands[0].Points) }, Of: "cord beyond the straight, a worker",
-		Published: 52, Share: 0.05,
+		Published: 67.6, Share: 0.02,
 	})
 }
 
 var berryFillers = []float64{0.75, 1, 1.33}
 
-// berryRoute is the bead of so many square knots over two fillers of a
-// thickness, as it rolls: the row bent to the front, its face inward.
-func berryRoute(squares int, filler float64) (string, func() tighten.Problem) {
-	return fmt.Sprintf("berry of %d over %.2f", squares, filler), func() tighten.Problem {
-		const pitch, radius, far = 2.6, 3.9, 14.0
-		w := 2 * filler
-		halves := 2 * squares
-		end := float64(halves) * pitch
-		bend := func(v r3.Vec) r3.Vec {
-			s, c := math.Sincos(v.Y / radius)
-			return r3.Vec{X: v.X, Y: (radius - v.Z) * s, Z: radius - (radius-v.Z)*c}
-		}
-		p := tighten.Problem{}
-		outer := (w+1.5)/2 + 1.8
-		for side, phase := range [2]float64{0, math.Pi} {
-			x := float64(2*side-1) * (outer + 0.3)
-			route := []r3.Vec{{X: x * 0.7, Y: -far}, {X: x * 0.8, Y: -5}, {X: x, Y: -1.4}}
-			for k := range halves {
-				for _, v := range row.HalfKnot(w, filler, 1, phase) {
-					if k%2 == 1 {
-						v.X = -v.X
-					}
-					v.Y += float64(k)*pitch - 0.2
-					route = append(route, bend(v))
-				}
-			}
-			last := bend(r3.Vec{X: x, Y: end + 0.6})
-			route = append(route, r3.Vec{X: x * 1.05, Y: last.Y - 0.2, Z: last.Z - 0.2}, r3.Vec{X: x * 1.4, Y: 0.5, Z: radius * 0.9}, r3.Vec{X: x * 1.3, Y: 5, Z: 1.5}, r3.Vec{X: x * 0.9, Y: 9}, r3.Vec{X: x * 0.7, Y: far})
-			p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: 1})
-		}
-		for _, side := range [2]float64{-1, 1} {
-			x := side * filler / 2 * 1.05
-			route := []r3.Vec{{X: side * 1.5, Y: -far}, {X: side * 1.7, Y: -5}, {X: side * 1.75 * math.Max(1, filler), Y: -2.6}, {X: side * 1.3, Y: -0.8}}
-			for k := range 9 {
-				route = append(route, bend(r3.Vec{X: x, Y: 0.8 + (end-1.0)*float64(k)/8}))
-			}
-			top := bend(r3.Vec{X: x, Y: end + 0.7})
-			back := -1.6 - filler
-			route = append(route, r3.Vec{X: x, Y: top.Y - 0.3, Z: top.Z - 0.3}, r3.Vec{X: x, Y: math.Min(top.Y, -3.9), Z: 1.6}, r3.Vec{X: x, Y: -3.3, Z: -0.6}, r3.Vec{X: x, Y: -1.5, Z: back}, r3.Vec{X: x, Y: 2, Z: back - 0.4}, r3.Vec{X: x, Y: 6, Z: back + 0.2}, r3.Vec{X: x, Y: far, Z: -0.5})
-			p.Strands = append(p.Strands, tighten.Strand{Route: route, Diameter: filler})
-		}
-		return p
-	}
+// Berry is one that is drawn up at build time: so many square knots over fillers of a
+// thickness, in workers.
+type Berry struct {
+	Squares int
+	Filler  float64
 }
 
-// rolled is the rolled up row as it is laid into a section, in workers: the strands
-// from straight above it to straight below, left to right.
+func (b Berry) String() string { return fmt.Sprintf("berry of %d over %.2f", b.Squares, b.Filler) }
+
+// All are the berries that are drawn up at build time.
+func All() []Berry {
+	var out []Berry
+	for _, filler := range berryFillers {
+		for squares := 2; squares <= 3; squares++ {
+			out = append(out, Berry{squares, filler})
+		}
+	}
+	return out
+}
+
+// problem is the berry, with its lock, as it was dressed.
+func (b Berry) problem() tighten.Problem { return strung(dressed()[b.String()].Strands, b.Filler) }
+
+// rolled is a rolled up row with its lock as it is laid into a section, in workers: the
+// strands from straight above it to straight below, left to right.
 type rolled struct {
 	strands [4][]r3.Vec
 	tall    float64
 	gap     float64
-	behind  float64 // where its lock lies
 }
 
 var berries memo.Cache[rolled]
@@ -125,7 +101,10 @@ var berries memo.Cache[rolled]
 func berryOver(squares int, filler float64) (rolled, error) {
 	return berries.Get(fmt.Sprintf("%d %.4f", squares, filler), func() (rolled, error) {
 		const nodes = 401
-		s, err := family.Between(berryFillers, filler, nodes, func(f float64) (string, func() tighten.Problem) { return berryRoute(squares, f) })
+		s, err := family.Between(berryFillers, filler, nodes, func(f float64) (string, func() tighten.Problem) {
+			b := Berry{squares, f}
+			return b.String(), func() tighten.Problem { return strung(dressed()[Berry{squares, 1}.String()].Strands, f) }
+		})
 		if err != nil {
 			return rolled{}, err
 		}
@@ -133,21 +112,18 @@ func berryOver(squares int, filler float64) (rolled, error) {
 		order := [4]int{0, 2, 3, 1}
 		top, bottom := math.Inf(1), math.Inf(-1)
 		for place, i := range order {
-			line := s.Strands[i]
-			out.strands[place] = line
+			out.strands[place] = s.Strands[i]
 		}
-		// The bead reaches from where the workers first touch anything down to
-		// its lowest turn; beside it they hang down from the end of the row.
-		const tail = 24.0 // of a worker, from the end of the row
+		// It reaches from where the workers first touch anything down to where they last do.
 		for _, i := range [2]int{0, 3} {
-			whole := knot.Curve(out.strands[i]).Length()
 			for n, v := range out.strands[i] {
-				if float64(n)/nodes*whole < whole-tail && out.touched(i, n) {
+				if out.touched(i, n) {
 					top, bottom = math.Min(top, v.Y), math.Max(bottom, v.Y)
 				}
 			}
 		}
 		top, bottom = top-0.5, bottom+0.5
+		in := 0.0 // it lies so that its strands come in at the middle of the piece
 		for place, line := range out.strands {
 			a, b := 0, nodes-1
 			for line[a+1].Y < top {
@@ -163,20 +139,13 @@ func berryOver(squares int, filler float64) (rolled, error) {
 				pts = append(pts, r3.Vec{X: v.X, Y: v.Y - top, Z: v.Z})
 			}
 			out.strands[place] = pts
+			in += first.Z / 4
 		}
 		out.tall = bottom - top
-		// It lies so that its strands come in at the middle of the piece; its lock lies
-		// between where they come out.
-		in := 0.0
 		for _, pts := range out.strands {
-			in += pts[0].Z / 4
-		}
-		for place, pts := range out.strands {
 			for i := range pts {
 				pts[i].Z -= in
 			}
-			out.behind += pts[len(pts)-1].Z / 4
-			out.strands[place] = pts
 		}
 		return out, nil
 	})
@@ -268,77 +237,14 @@ func tieBerry(w knot.Work) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: roll.gap, Order: knot.Identity(4), Height: roll.tall * d}
-	w.Section.Count = 1
-	lock, err := row.Tie(w, 2, knot.Left)
-	if err != nil {
-		return t, err
-	}
-	led, gap := roll.toLock(w, lock, d)
-	t.Gap = math.Min(t.Gap, gap)
-	for place, pts := range roll.strands {
-		bead := pts[:roll.leaves(place)]
-		p := knot.Path{Points: make([]r3.Vec, 0, len(bead)+len(led[place]))}
-		for _, v := range bead {
+	for _, pts := range roll.strands {
+		p := knot.Path{Points: make([]r3.Vec, 0, len(pts))}
+		for _, v := range pts {
 			p.Points = append(p.Points, r3.Scale(d, v))
-		}
-		p.Points = append(p.Points, led[place]...)
-		p.Lies = make([]knot.Lie, len(p.Points))
-		for i := range p.Lies {
-			p.Lies[i] = knot.Knotted
-			if i < len(bead) {
-				p.Lies[i] = knot.Snug
-			}
 		}
 		t.Paths = append(t.Paths, p)
 	}
-	t.Height += under * d
-	t.Below(forward(lock, roll.behind*d))
 	return t, nil
-}
-
-// under is the bare cord between the lowest turn of a bead and its lock, in
-// workers.
-const under = 0.3
-
-// forward lays a section so far behind the middle of the piece.
-func forward(t knot.Tied, z float64) knot.Tied {
-	for i, p := range t.Paths {
-		t.Paths[i].Points = slices.Clone(p.Points)
-		for k := range p.Points {
-			t.Paths[i].Points[k].Z += z
-		}
-	}
-	return t
-}
-
-// early is how far above the lowest turn of a bead its strands are led on to the
-// lock, in workers.
-const early = 0.7
-
-// leaves is the number of nodes of a strand before it is led on to the lock.
-func (r rolled) leaves(place int) int {
-	n := len(r.strands[place])
-	for n > 1 && r.strands[place][n-1].Y > r.tall-early {
-		n--
-	}
-	return n
-}
-
-// toLock leads the strands from where they leave the bead to where the lock takes
-// them up, clear of one another, and gives the least gap between them.
-func (r rolled) toLock(w knot.Work, lock knot.Tied, d float64) ([][]r3.Vec, float64) {
-	var strands []tighten.Strand
-	for place, pts := range r.strands {
-		from, to := knot.WayOut(pts[:r.leaves(place)]), knot.WayIn(lock.Paths[place].Points)
-		end := r3.Vec{X: to.At.X, Y: (r.tall + under) * d, Z: to.At.Z + r.behind*d}
-		from.At = r3.Scale(d, from.At)
-		strands = append(strands, tighten.Strand{Route: append([]r3.Vec{from.At}, knot.Join(from.At, end, from.Dir, to.Dir)...), Diameter: w.Strands[place].Diameter})
-	}
-	led, gap := knot.Parted(strands)
-	for place := range led {
-		led[place] = led[place][1:]
-	}
-	return led, gap
 }
 
 // moves are those of one berry: its square knots, the fillers led up over the row,
@@ -362,7 +268,7 @@ func moves(w knot.Work) ([]move.Move, []knot.Path, error) {
 		move.Move{Strand: 2, From: move.Back, Text: "Pull both fillers straight down at the back till the row rolls up into a bead.", Gate: "The bead is closed at the top."})
 	for i, m := range tied.Moves {
 		if i == 0 {
-			m.Detail = "This square knot locks the bead. " + m.Detail
+			m.Detail = "This square knot locks the bead. Hold the workers' ends out sideways while you draw it up against the roll; only then let them hang. " + m.Detail
 		}
 		out = append(out, m)
 	}

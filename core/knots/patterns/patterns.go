@@ -45,7 +45,7 @@ func All() []Pattern {
 			notation.With(piece.Begin("Wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 172), "mount A B, gap 9mm, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press",
 				piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Rust), Legs: inside}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(2.2, piece.Sand)})},
 		{"berry-charm", "Berry charm", "A berry knot under a short sinnet, locked, with a combed end.",
-			notation.With(piece.Begin("Berry charm", "charm", piece.SplitRing(30, 2), 142), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm",
+			notation.With(piece.Begin("Berry charm", "charm", piece.SplitRing(30, 2), 134), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm",
 				piece.Cord{ID: "A", Stuff: piece.Cotton(4, piece.Rust), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Cotton(4, piece.Rust), Legs: inside})},
 		{"spiral-pull", "Spiral pull", "A short spiral over a thicker core with a bead, for a zip or a blind.",
 			notation.With(piece.Begin("Spiral pull", "zip-pull", piece.SplitRing(22, 1.8), 99), "mount A B, half-knot 14, bead hole=6mm long=10mm wide=12mm, overhand, finish dome",
