@@ -19,6 +19,12 @@ import (
 // It gives the strands with nodes a quarter of a diameter apart, and the least
 // gap over the mean of diameters that is left.
 func Part(strands []Strand, still ...Strand) ([]curve.Curve, float64) {
+	return PartRound(0, strands, still...)
+}
+
+// PartRound is [Part] round a core of so great a diameter about the axis y: what lies in it
+// is moved out too.
+func PartRound(core float64, strands []Strand, still ...Strand) ([]curve.Curve, float64) {
 	const (
 		every  = 0.25 // of a diameter between nodes
 		want   = 1.005
@@ -96,7 +102,19 @@ func Part(strands []Strand, still ...Strand) ([]curve.Curve, float64) {
 			move[p.a] = r3.Sub(move[p.a], push)
 			move[p.b] = r3.Add(move[p.b], push)
 		}
-		if gap > want-0.01 {
+		inside := 0.0 // how far what lies deepest lies in the core
+		if core > 0 {
+			for i := range moving {
+				for k := first[i]; k < first[i+1]; k++ {
+					off := math.Hypot(x[k].X, x[k].Z)
+					if deep := (core+strands[i].Diameter)/2 - off; deep > 0 && off > 0 {
+						inside = math.Max(inside, deep)
+						move[k] = r3.Add(move[k], r3.Scale(share*deep/off, r3.Vec{X: x[k].X, Z: x[k].Z}))
+					}
+				}
+			}
+		}
+		if gap > want-0.01 && inside < 0.01 {
 			break
 		}
 		// A cord bends; it does not kink: neighbours go along.

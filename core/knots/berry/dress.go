@@ -273,7 +273,8 @@ func tailsDown(lines [][]r3.Vec) [][]r3.Vec {
 			s, c := math.Sincos(turn * float64(k) / 8)
 			pts = append(pts, r3.Add(at, r3.Add(r3.Scale(radius*(1-c), in), r3.Scale(radius*s, dir))))
 		}
-		for v := pts[len(pts)-1]; v.Y < low; v.Y += every {
+		for v := pts[len(pts)-1]; v.Y < low; {
+			v.Y += every
 			pts = append(pts, v)
 		}
 		out[i] = pts

@@ -259,6 +259,17 @@ func (c Cover) Meets() int { return 2 * c.Bights * (c.Leads - 1) / c.Bands() }
 // Tucked is under how many crossings an end is tucked.
 const Tucked = 3
 
+// rounds leads one strand through tracks that lie side by side. Its end laps where there is
+// room for it.
+func (c Cover) rounds(tracks [][]r3.Vec) []r3.Vec {
+	const room = -0.07 // of a diameter between surfaces: soft cord gives so much
+	lapped := Rounds(tracks, 1, c.Meets(), true, c.Mandrel, Axial)[0]
+	if curve.SelfGap(curve.Curve{Points: lapped}, 1) >= room {
+		return lapped
+	}
+	return Rounds(tracks, 1, c.Meets(), false, c.Mandrel, Axial)[0]
+}
+
 // Strands are the ways of the strands that a cover is tied of, each through all its
 // rounds, and how much of an end is tucked.
 func (c Cover) Strands() (lines [][]r3.Vec, tuck float64) {
@@ -267,7 +278,7 @@ func (c Cover) Strands() (lines [][]r3.Vec, tuck float64) {
 		if c.Passes == 1 {
 			lines = append(lines, Once(tracks[0], c.Meets(), Axial))
 		} else {
-			lines = append(lines, Rounds(tracks, 1, c.Meets(), true, Axial)...)
+			lines = append(lines, c.rounds(tracks))
 		}
 	}
 	return lines, c.Pass * Tucked / float64(c.Meets())

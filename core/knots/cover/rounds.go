@@ -18,8 +18,9 @@ import (
 //
 // A strand begins and ends under the bands on either side of the place where rounds are
 // changed, out of sight. Where it laps, its end goes on over that place beside the rounds;
-// otherwise the band is one strand narrower there.
-func Rounds(tracks [][]r3.Vec, side, meets int, lap bool, out func(r3.Vec) float64) [][]r3.Vec {
+// otherwise the band is one strand narrower there. Where rounds are changed they are moved
+// clear of one another, and of a core of so many diameters about the axis.
+func Rounds(tracks [][]r3.Vec, side, meets int, lap bool, core float64, out func(r3.Vec) float64) [][]r3.Vec {
 	laps := lapsOf(tracks, meets, out)
 	strands := make([]tighten.Strand, side)
 	for i := range side {
@@ -43,7 +44,7 @@ func Rounds(tracks [][]r3.Vec, side, meets int, lap bool, out func(r3.Vec) float
 		lines[i] = s.Route
 	}
 	if side < len(laps) { // where they step over they were laid by hand
-		parted, _ := tighten.Part(strands)
+		parted, _ := tighten.PartRound(core, strands)
 		for i, c := range parted {
 			lines[i] = c.Points
 		}

@@ -73,15 +73,24 @@ func tie(w knot.Work) (knot.Tied, error) {
 	if most := cover.MostMandrel * d; thick > most {
 		return knot.Tied{}, &knot.Refused{Field: "cords", Why: fmt.Sprintf("tied round %.0f mm; of a cord of %.1f mm it is drawn up round %.0f mm at the most", thick, d, most)}
 	}
+	t, err := cover.Kept(fmt.Sprintf("herringbone %.6f %.6f %d", d, thick, len(w.Strands)), func() (knot.Tied, error) { return lead(d, thick, len(w.Strands)) })
+	if err == nil {
+		t.Paths = w.Straight(discs, t.Height)
+	}
+	return t, err
+}
+
+// lead lays the collar of cords of diameter d round so many strands, which are so thick
+// together.
+func lead(d, thick float64, strands int) (knot.Tied, error) {
 	c, err := weave.On(thick / d)
 	if err != nil {
 		return knot.Tied{}, err
 	}
 	// Each end goes under the whole knot to the other edge.
 	laid := cover.Lay(c, c.Shares(2), c.High/2, d, thick, 0)
-	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands)), Workers: []int{len(w.Strands), len(w.Strands) + 1}}
+	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(strands), Workers: []int{strands, strands + 1}}
 	t.Own, t.OwnFlat = laid.Paths()
-	t.Paths = w.Straight(discs, t.Height)
 	t.Moves, err = moves(laid, t.Workers, thick)
 	t.Checks = []string{fmt.Sprintf("It is {%.1fmm} high and {%.1fmm} across.", laid.HighMM, d*c.Across)}
 	if laid.GapMM > 0.1*d {

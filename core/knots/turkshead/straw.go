@@ -49,9 +49,6 @@ func (w work) tieStraw() (knot.Tied, error) {
 	if err := w.refuseStraw(); err != nil {
 		return knot.Tied{}, err
 	}
-	for _, l := range w.Strands {
-		w.d = math.Max(w.d, l.Diameter)
-	}
 	w.thick = 2 * w.d
 	// By hand the second trip goes over the first everywhere and the third over the second;
 	// only the fourth is woven.

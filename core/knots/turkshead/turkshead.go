@@ -160,7 +160,10 @@ func tie(in knot.Work) (knot.Tied, error) {
 	w := work{Work: in, set: knot.Of[Settings](in.Section)}
 	w.weave = w.set.weave()
 	if w.set.Over == Straw {
-		return w.tieStraw()
+		for _, l := range w.Strands {
+			w.d = math.Max(w.d, l.Diameter)
+		}
+		return cover.Kept(fmt.Sprintf("straw %+v %.6f %d %d", w.set, w.d, len(w.Strands), len(w.Own)), w.tieStraw)
 	}
 	for _, l := range w.Own {
 		w.d = math.Max(w.d, l.Diameter)
@@ -193,6 +196,17 @@ func tie(in knot.Work) (knot.Tied, error) {
 	if long := w.set.LengthMM; long > 0 && long < w.d {
 		return knot.Tied{}, &knot.Refused{Field: "length_mm", Why: fmt.Sprintf("the length to cover is %.1f mm, less than its cord of %.1f mm is thick", long, w.d), Set: 0.0, Label: "Cover as much as it comes to"}
 	}
+	set := w.set
+	set.Cords = nil // their names do not matter
+	t, err := cover.Kept(fmt.Sprintf("turk's head %+v %.6f %.6f %d %d", set, w.d, w.thick, len(w.Strands), len(w.Own)), w.lead)
+	if err == nil {
+		t.Paths = w.Straight(w.discs, t.Height)
+	}
+	return t, err
+}
+
+// lead lays the cover and the way of its cords.
+func (w work) lead() (knot.Tied, error) {
 	c, err := w.on(w.weave)
 	var crowded *cover.Crowded
 	if errors.As(err, &crowded) {
@@ -208,7 +222,6 @@ func tie(in knot.Work) (knot.Tied, error) {
 	laid := w.lay(c)
 	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(len(w.Strands))}
 	t.Own, t.OwnFlat = laid.Paths()
-	t.Paths = w.Straight(w.discs, t.Height)
 	as := make([]int, len(w.Own))
 	for i := range as {
 		as[i] = len(w.Strands) + i
