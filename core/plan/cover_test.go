@@ -37,7 +37,7 @@ func TestRefusedCoversHaveAWayOut(t *testing.T) {
 		"mount A B, turks-head C thick=3mm":                                            "thicker than they are",
 		"mount A B, turks-head C thick=250mm":                                          "at the most",
 		"mount A B, turks-head C leads=3 bights=7 passes=3":                            "climb over one another",
-		"mount A B, turks-head C leads=15 bights=23 passes=4 thick=120mm":              "crossings",
+		"mount A B, turks-head C leads=9 bights=20 passes=4 thick=80mm":              "crossings",
 		"mount C hitch=from-knot, turks-head leads=4 bights=6 over=mandrel":            "2 bands",
 		"mount A B, turks-head over=mandrel":                                           "before anything hangs",
 		"mount C D hitch=from-knot, turks-head leads=4 bights=9 over=mandrel thick=30": "one band",

@@ -102,7 +102,7 @@ func init() {
 		Terms:    terms,
 		Anew:     anew,
 		Tie:      tie,
-		Sample:   knot.Sample{Line: "mount A B hitch=from-knot, flat-mat", Cords: 2, Section: 1},
+		Sample:   knot.Sample{Line: "mount A hitch=from-knot, flat-mat of=one-cord", Cords: 1, Section: 1},
 	})
 }
 
