@@ -18,8 +18,13 @@ func TestEveryPatternFromRackToLog(t *testing.T) {
 	}
 	for _, id := range ids {
 		n := eval[int](v, fmt.Sprintf(`fetch("/api/pieces", {method: "POST", body: JSON.stringify({pattern: %q})}).then((r) => r.json()).then((b) => b.id)`, id))
-		for _, stage := range []string{"purpose", "stuff", "cut", "tie", "finish", "log"} {
-			v.goTo(fmt.Sprintf("/piece/%d/%s", n, stage))
+		for k, stage := range []string{"purpose", "stuff", "cut", "tie", "finish", "log"} {
+			if k == 0 {
+				v.goTo(fmt.Sprintf("/piece/%d/%s", n, stage))
+			} else { // as a maker goes on
+				v.key("]")
+				v.until("] goes on to "+stage, fmt.Sprintf(`location.pathname === "/piece/%d/%s"`, n, stage))
+			}
 			v.until(id+" is planned in "+stage, long)
 			v.until(id+" is drawn in "+stage, `document.querySelectorAll('[data-testid="hang"] path.lay-body').length > 0`)
 			if eval[bool](v, `!!document.querySelector('[data-testid="warnings"], [data-testid="refused"]')`) {
