@@ -2,6 +2,8 @@ package plan_test
 
 import (
 	"errors"
+	"fmt"
+	"math"
 	"strings"
 	"testing"
 
@@ -37,7 +39,7 @@ func TestRefusedCoversHaveAWayOut(t *testing.T) {
 		"mount A B, turks-head C thick=3mm":                                            "thicker than they are",
 		"mount A B, turks-head C thick=250mm":                                          "at the most",
 		"mount A B, turks-head C leads=3 bights=7 passes=3":                            "climb over one another",
-		"mount A B, turks-head C leads=9 bights=20 passes=4 thick=80mm":              "crossings",
+		"mount A B, turks-head C leads=9 bights=20 passes=4 thick=80mm":                "crossings",
 		"mount C hitch=from-knot, turks-head leads=4 bights=6 over=mandrel":            "2 bands",
 		"mount A B, turks-head over=mandrel":                                           "before anything hangs",
 		"mount C D hitch=from-knot, turks-head leads=4 bights=9 over=mandrel thick=30": "one band",
@@ -103,5 +105,31 @@ func TestWarnedCoversHaveAWayOut(t *testing.T) {
 				t.Errorf("%s: after %q still: %s", line, fix.Label, w.Message)
 			}
 		}
+	}
+}
+
+// What is covered and what stays bare are the length that was asked for.
+func TestBareLengthIsWhatIsLeft(t *testing.T) {
+	p, _, err := coverOf(t, "mount A B, turks-head C leads=5 bights=4 long=60mm")
+	if err != nil {
+		t.Fatal(err)
+	}
+	without, _, err := coverOf(t, "mount A B, turks-head C leads=5 bights=4")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var high float64
+	if _, err := fmt.Sscanf(without.Checks[len(without.Checks)-1].Message, "It is {%fmm} high", &high); err != nil {
+		t.Fatal(err)
+	}
+	if got := p.Sections[1].HeightMM - without.Sections[1].HeightMM; math.Abs(got-(60-high)) > 0.1 {
+		t.Errorf("asked for 60 mm, a cover of %.1f takes %.1f mm more", high, got)
+	}
+	bare := false
+	for _, c := range p.Checks {
+		bare = bare || strings.Contains(c.Message, "stays bare")
+	}
+	if !bare {
+		t.Error("nothing says how much stays bare")
 	}
 }

@@ -92,7 +92,7 @@ func (d *drawing) have(key string, problem func() tighten.Problem) (Shape, bool)
 	if load == nil || why != "" {
 		return Shape{}, false
 	}
-	b, ok := load(shelfKey(key, problem()))
+	b, ok := load(shelfKey(key, problem(), tighten.Settings{}))
 	if !ok {
 		return Shape{}, false
 	}
@@ -102,13 +102,19 @@ func (d *drawing) have(key string, problem func() tighten.Problem) (Shape, bool)
 		d.lock.Unlock()
 		return Shape{}, false
 	}
-	m, err := Unpack(b)
-	s, ok := m[key]
-	if err != nil || !ok || !sound(s) { // spoilt: it is drawn up again
+	s, ok := unpacked(key, b)
+	if !ok { // spoilt: it is drawn up again
 		return Shape{}, false
 	}
 	s, _ = d.done.Get(key, func() (Shape, error) { return s, nil })
 	return s, true
+}
+
+// unpacked is the shape of a name in what a shelf gave, where it could be one.
+func unpacked(key string, b []byte) (Shape, bool) {
+	m, err := Unpack(b)
+	s, ok := m[key]
+	return s, err == nil && ok && sound(s)
 }
 
 // sound tells whether a shape could be what it says.
@@ -129,8 +135,8 @@ func sound(s Shape) bool {
 	return true
 }
 
-func shelfKey(key string, p tighten.Problem) string {
-	return fmt.Sprintf("%s %s", key, tighten.Fingerprint(p, tighten.Settings{}))
+func shelfKey(key string, p tighten.Problem, set tighten.Settings) string {
+	return fmt.Sprintf("%s %s", key, tighten.Fingerprint(p, set))
 }
 
 // State is how far a drawing up has come.
@@ -249,7 +255,7 @@ func (d *drawing) work(ctx context.Context, r Rough, j *job) {
 		}
 	}
 	if keep != nil {
-		keep(shelfKey(r.Key, p), b)
+		keep(shelfKey(r.Key, p, tighten.Settings{}), b)
 	}
 }
 
@@ -263,11 +269,10 @@ func (d *drawing) now(key string, p tighten.Problem, set tighten.Settings) (Shap
 		d.lock.Lock()
 		load, keep := d.load, d.keep
 		d.lock.Unlock()
-		shelf := fmt.Sprintf("%s %s", key, tighten.Fingerprint(p, set))
+		shelf := shelfKey(key, p, set)
 		if load != nil {
 			if b, ok := load(shelf); ok {
-				m, err := Unpack(b)
-				if s, ok := m[key]; err == nil && ok && sound(s) {
+				if s, ok := unpacked(key, b); ok {
 					return s, nil
 				}
 			}

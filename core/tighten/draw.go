@@ -774,10 +774,10 @@ func (r *relaxer) shared(k, energy float64) (float64, float64) {
 		o.near[i] = math.Inf(1)
 	}
 	done := make(chan struct{})
+	other := *r // with a table of its own, and taken before the first half is begun
+	other.turns = o.turns
 	go func() {
 		defer close(done)
-		other := *r // with a table of its own
-		other.turns = o.turns
 		o.energy, o.gap = other.contacts(r.pairs[half:], k, 0, &o.pushes, o.near)
 		o.turns = other.turns
 	}()

@@ -150,7 +150,7 @@ var wound memo.Cache[[][]r3.Vec]
 // rounds.
 func (w weave) wound(side int) [][]r3.Vec {
 	// A track meets each crossing twice.
-	return cover.Rounds(w.tracks, side, 2*RopeBights*(RopeLeads-1), false, 0, r3.Norm)
+	return cover.Rounds(w.tracks, side, 2*RopeBights*(RopeLeads-1), r3.Norm)
 }
 
 // Paths are the paths of the strands, mm, about the former's middle, the axis

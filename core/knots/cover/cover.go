@@ -2,7 +2,6 @@ package cover
 
 import (
 	"cmp"
-	"context"
 	"errors"
 	"fmt"
 	"math"
@@ -39,16 +38,16 @@ type Cover struct {
 
 // Bounds of what is drawn up while a maker waits.
 const (
-	MostLeads, MostBights, MostPasses = 15, 24, 4
+	MostLeads, MostBights = 15, 24
 	// MostMeets bounds the crossings of all passes together.
 	MostMeets = 1300
 	// MostMandrel is the thickest mandrel, diameters.
 	MostMandrel = 60.0
 )
 
-// Drawn is how finely a cover is drawn up: that a large one takes less than a second.
+// drawn is how finely a cover is drawn up: that a large one takes less than a second.
 // The figures are judged; a test holds what they come to against a finer drawing.
-var Drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 2e-4, Tolerance: 0.005, MaxSteps: 6000}
+var drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 2e-4, Tolerance: 0.005, MaxSteps: 6000}
 
 // Crowded is the error for a weave that does not close on its mandrel: its bights climb over
 // one another and cross where they should not.
@@ -61,7 +60,13 @@ func (e *Crowded) Error() string {
 	return fmt.Sprintf("a cover of %s cannot close on %.1f diameters: its bights climb over one another", e.Weave, e.Mandrel)
 }
 
-var covers = memo.Cache[Cover]{Most: 30 << 20}
+// made is a cover, or why there is none: that is kept too, for it took as long to find.
+type made struct {
+	cover Cover
+	err   error
+}
+
+var covers = memo.Cache[made]{Most: 30 << 20}
 
 // closest is how near bands may be led from bight to bight, over what they must be apart,
 // before they climb over one another. It is judged: what is nearer is not drawn up.
@@ -71,7 +76,7 @@ const closest = 0.8
 // [*Crowded].
 func (w Weave) On(mandrel float64) (Cover, error) {
 	mandrel = math.Round(100*mandrel) / 100
-	return w.drawn(mandrel, fmt.Sprintf("cover %s on %.2f", w, mandrel), func() tighten.Problem { return w.Route(mandrel) })
+	return w.made(mandrel, fmt.Sprintf("cover %s on %.2f", w, mandrel), func() tighten.Problem { return w.Route(mandrel) })
 }
 
 // OnPair draws a weave of an even number of bights up round two straight cords side by
@@ -79,7 +84,7 @@ func (w Weave) On(mandrel float64) (Cover, error) {
 // out.
 func (w Weave) OnPair() (Cover, error) {
 	const mandrel = 2
-	return w.drawn(mandrel, fmt.Sprintf("cover %s on two", w), func() tighten.Problem {
+	return w.made(mandrel, fmt.Sprintf("cover %s on two", w), func() tighten.Problem {
 		p := w.Route(mandrel)
 		bar := p.Bars[0]
 		bar.Diameter = 1
@@ -92,23 +97,30 @@ func (w Weave) OnPair() (Cover, error) {
 	})
 }
 
-func (w Weave) drawn(mandrel float64, key string, problem func() tighten.Problem) (Cover, error) {
+func (w Weave) made(mandrel float64, key string, problem func() tighten.Problem) (Cover, error) {
 	if w.Loose(mandrel) < closest {
 		return Cover{}, &Crowded{w, mandrel}
 	}
-	return covers.Get(key, func() (Cover, error) {
-		s, err := shapes.Now(key, problem(), Drawn)
+	m, _ := covers.Get(key, func() (made, error) {
+		s, err := shapes.Now(key, problem(), drawn)
 		var moving *tighten.NotDrawnUp
 		if errors.As(err, &moving) && w.Loose(mandrel) < 1 {
-			return Cover{}, &Crowded{w, mandrel}
+			err = &Crowded{w, mandrel}
 		}
 		if err != nil {
-			return Cover{}, err
+			return made{err: err}, nil
 		}
-		c := Cover{Weave: w, Mandrel: mandrel, Gap: s.Gap}
-		c.lay(s.Strands)
-		return c, c.measure()
+		c, err := w.of(s, mandrel)
+		return made{c, err}, nil
 	})
+	return m.cover, m.err
+}
+
+// of is the cover that a cell drawn up on a mandrel makes.
+func (w Weave) of(s shapes.Shape, mandrel float64) (Cover, error) {
+	c := Cover{Weave: w, Mandrel: mandrel, Gap: s.Gap}
+	c.lay(s.Strands)
+	return c, c.measure()
 }
 
 // lay puts the cells together to rings.
@@ -184,7 +196,7 @@ func (c *Cover) measure() error {
 	if err != nil {
 		return fmt.Errorf("measuring a cover of %s: %w", c.Weave, err)
 	}
-	if want := c.Passes * c.Passes * c.Weave.Crossings(); len(found) != want {
+	if len(found) != c.Meets() {
 		return &Crowded{c.Weave, c.Mandrel}
 	}
 	c.Angle = math.Pi / 2
@@ -253,8 +265,8 @@ func (c Cover) bare(low, high float64) float64 {
 	return widest
 }
 
-// Meets is how many bands a track meets on its way.
-func (c Cover) Meets() int { return 2 * c.Bights * (c.Leads - 1) / c.Bands() }
+// passed is how many bands a track passes on its way.
+func (c Cover) passed() int { return 2 * c.Bights * (c.Leads - 1) / c.Bands() }
 
 // Tucked is under how many crossings an end is tucked.
 const Tucked = 3
@@ -263,11 +275,11 @@ const Tucked = 3
 // room for it.
 func (c Cover) rounds(tracks [][]r3.Vec) []r3.Vec {
 	const room = -0.07 // of a diameter between surfaces: soft cord gives so much
-	lapped := Rounds(tracks, 1, c.Meets(), true, c.Mandrel, Axial)[0]
+	lapped := cleared(waysOf(tracks, 1, c.passed(), true, Axial), c.Mandrel)[0]
 	if curve.SelfGap(curve.Curve{Points: lapped}, 1) >= room {
 		return lapped
 	}
-	return Rounds(tracks, 1, c.Meets(), false, c.Mandrel, Axial)[0]
+	return cleared(waysOf(tracks, 1, c.passed(), false, Axial), c.Mandrel)[0]
 }
 
 // Strands are the ways of the strands that a cover is tied of, each through all its
@@ -276,12 +288,12 @@ func (c Cover) Strands() (lines [][]r3.Vec, tuck float64) {
 	for band := range c.Bands() {
 		tracks := c.Tracks[band*c.Passes : (band+1)*c.Passes]
 		if c.Passes == 1 {
-			lines = append(lines, Once(tracks[0], c.Meets(), Axial))
+			lines = append(lines, once(tracks[0], c.passed()))
 		} else {
 			lines = append(lines, c.rounds(tracks))
 		}
 	}
-	return lines, c.Pass * Tucked / float64(c.Meets())
+	return lines, c.Pass * Tucked / float64(c.passed())
 }
 
 // Shares are so many ways that a band of one pass is parted into, each from a bight of the
@@ -297,7 +309,7 @@ func (c Cover) Shares(n int) [][]r3.Vec {
 		}
 	}
 	under := first
-	for k := first; k < first+3*len(track)/(2*c.Meets()); k++ {
+	for k := first; k < first+3*len(track)/(2*c.passed()); k++ {
 		if Axial(track[k%len(track)]) < Axial(track[under%len(track)]) {
 			under = k
 		}
@@ -317,15 +329,4 @@ func (c Cover) Shares(n int) [][]r3.Vec {
 		out = append(out, line)
 	}
 	return out
-}
-
-// Fine is the cover drawn up as finely as the catalogue is.
-func (w Weave) Fine(mandrel float64) (Cover, error) {
-	s, err := shapes.DrawUp(context.Background(), w.Route(mandrel), tighten.Settings{PerDiameter: []float64{4}})
-	if err != nil {
-		return Cover{}, err
-	}
-	c := Cover{Weave: w, Mandrel: mandrel, Gap: s.Gap}
-	c.lay(s.Strands)
-	return c, c.measure()
 }

@@ -14,37 +14,19 @@ import (
 // Rounds leads strands, so many of them side by side, along tracks that lie side by
 // side, once round after the other: each goes on, where it has come round, on the track
 // beside those of its neighbours. A track meets so many others on its way; out is how far
-// out a place lies. What it gives is clear of itself where it was drawn up so.
+// out a place lies. The strands are moved clear of one another.
 //
 // A strand begins and ends under the bands on either side of the place where rounds are
-// changed, out of sight. Where it laps, its end goes on over that place beside the rounds;
-// otherwise the band is one strand narrower there. Where rounds are changed they are moved
-// clear of one another, and of a core of so many diameters about the axis.
-func Rounds(tracks [][]r3.Vec, side, meets int, lap bool, core float64, out func(r3.Vec) float64) [][]r3.Vec {
-	laps := lapsOf(tracks, meets, out)
-	strands := make([]tighten.Strand, side)
-	for i := range side {
-		path := laps[i].track
-		if last := len(laps) - side; last > 0 {
-			// Where it began the next round comes in, and where it ends the one
-			// before went out.
-			path = slices.Clone(path[laps[i].step:])
-			for k := i + side; k < len(laps); k += side {
-				path = laps[k].follow(path, laps[k-side])
-			}
-			path = path[:len(path)-laps[last+i].step]
-			if lap {
-				path = append(path, laps[i].over(laps[last+i], laps[last+i-side].beyond(laps[last+i]))...)
-			}
-		}
-		strands[i] = tighten.Strand{Route: path, Diameter: 1}
+// changed, out of sight; the band is one strand narrower there.
+func Rounds(tracks [][]r3.Vec, side, meets int, out func(r3.Vec) float64) [][]r3.Vec {
+	var strands []tighten.Strand
+	var lines [][]r3.Vec
+	for _, w := range waysOf(tracks, side, meets, false, out) {
+		strands = append(strands, tighten.Strand{Route: w.path, Diameter: 1})
+		lines = append(lines, w.path)
 	}
-	lines := make([][]r3.Vec, side)
-	for i, s := range strands {
-		lines[i] = s.Route
-	}
-	if side < len(laps) { // where they step over they were laid by hand
-		parted, _ := tighten.PartRound(core, strands)
+	if side < len(tracks) { // where they step over they were laid by hand
+		parted, _ := tighten.Part(strands)
 		for i, c := range parted {
 			lines[i] = c.Points
 		}
@@ -52,11 +34,92 @@ func Rounds(tracks [][]r3.Vec, side, meets int, lap bool, core float64, out func
 	return lines
 }
 
-// Once is a track from the place, under another, where it begins, once round to there.
-func Once(track []r3.Vec, meets int, out func(r3.Vec) float64) []r3.Vec {
-	const short = 2 // nodes by which its end stops before its beginning
-	l := lapsOf([][]r3.Vec{track}, meets, out)[0]
-	return slices.Concat(l.track[l.step:], l.track[:l.step])[:len(track)-short]
+// waysOf are the ways of [Rounds]. Where a strand laps, its end goes on over the place
+// where rounds are changed, beside them.
+func waysOf(tracks [][]r3.Vec, side, meets int, lap bool, out func(r3.Vec) float64) []way {
+	laps := lapsOf(tracks, meets, out)
+	ways := make([]way, side)
+	for i := range side {
+		w := way{path: laps[i].track}
+		if last := len(laps) - side; last > 0 {
+			// Where it began the next round comes in, and where it ends the one
+			// before went out.
+			w.path = slices.Clone(w.path[laps[i].step:])
+			for k := i + side; k < len(laps); k += side {
+				w.follow(laps[k], laps[k-side])
+			}
+			w.path = w.path[:len(w.path)-laps[last+i].step]
+			if lap {
+				w.changes = append(w.changes, [2]int{len(w.path) - laps[i].step, len(w.path) + 2*laps[i].step})
+				w.path = append(w.path, laps[i].over(laps[last+i], laps[last+i-side].beyond(laps[last+i]))...)
+			}
+		}
+		ways[i] = w
+	}
+	return ways
+}
+
+// way is the path of a strand through its rounds, and the stretches of it where it goes
+// over from one to the next.
+type way struct {
+	path    []r3.Vec
+	changes [][2]int
+}
+
+// follow takes a way that has come round on one lap over to another, and once round on it.
+func (w *way) follow(l, last lap) {
+	from := len(w.path) - l.step
+	w.changes = append(w.changes, [2]int{from - l.step, from + 3*l.step})
+	w.path = append(append(w.path[:from], l.over(last, l)...), l.track[l.step:]...)
+}
+
+// cleared moves the strands clear of one another and of a core where they change rounds:
+// there they were laid by hand. Elsewhere they stay as they were drawn up.
+func cleared(ways []way, core float64) [][]r3.Vec {
+	const joins = 6 // nodes of what lies still beside a stretch that are not kept clear of
+	out := make([][]r3.Vec, len(ways))
+	var moving, still []tighten.Strand
+	put := func(pts []r3.Vec) {
+		if len(pts) > 2*joins {
+			still = append(still, tighten.Strand{Route: pts[joins : len(pts)-joins], Diameter: 1})
+		}
+	}
+	for i, w := range ways {
+		out[i] = w.path
+		last := 0
+		for _, c := range w.changes {
+			from, to := max(c[0], last), min(c[1], len(w.path))
+			put(w.path[last:from])
+			moving = append(moving, tighten.Strand{Route: w.path[from:to], Diameter: 1})
+			last = to
+		}
+		put(w.path[last:])
+	}
+	if len(moving) == 0 {
+		return out
+	}
+	parted, _ := tighten.PartRound(core, moving, still...)
+	n := 0
+	for i, w := range ways {
+		var path []r3.Vec
+		last := 0
+		for _, c := range w.changes {
+			from, to := max(c[0], last), min(c[1], len(w.path))
+			path = append(append(path, w.path[last:from]...), parted[n].Points...)
+			last, n = to, n+1
+		}
+		out[i] = append(path, w.path[last:]...)
+	}
+	return out
+}
+
+// once is a track from a little before the place, under another, where it begins, so that
+// it goes all the way under, once round to there.
+func once(track []r3.Vec, meets int) []r3.Vec {
+	const before, short = 3, 2 // nodes; its end stops short of its beginning
+	l := lapsOf([][]r3.Vec{track}, meets, Axial)[0]
+	from := l.step - before
+	return slices.Concat(l.track[from:], l.track[:from])[:len(track)-short]
 }
 
 // Ended are the rounds of one strand on tracks that lie side by side, changed at a bight of
@@ -75,7 +138,7 @@ func (c Cover) Ended(side r3.Vec, before float64) []r3.Vec {
 			}
 		}
 		n, low := len(t), best
-		for k := best - n/(2*c.Meets()); k <= best+n/(2*c.Meets()); k++ { // a bight may have two tops
+		for k := best - n/(2*c.passed()); k <= best+n/(2*c.passed()); k++ { // a bight may have two tops
 			if at := (k + n) % n; t[at].Y < t[low].Y {
 				low = at
 			}
@@ -91,12 +154,11 @@ func (c Cover) Ended(side r3.Vec, before float64) []r3.Vec {
 	n := len(tracks[0])
 	step := int(before * float64(n) / c.Pass)
 	const wide = 3 // times that, over which rounds are changed
-	path := slices.Clone(tracks[0][step:])
+	w := way{path: slices.Clone(tracks[0][step:])}
 	for j := 1; j < len(tracks); j++ {
-		l := lap{tracks[j], wide * step}
-		path = l.follow(path, lap{tracks[j-1], wide * step})
+		w.follow(lap{tracks[j], wide * step}, lap{tracks[j-1], wide * step})
 	}
-	return path[:len(path)-step]
+	return w.path[:len(w.path)-step]
 }
 
 // lap is once round on a track, from the place where rounds are changed.
@@ -146,13 +208,6 @@ func lapsOf(tracks [][]r3.Vec, meets int, out func(r3.Vec) float64) []lap {
 		laps[j] = lap{slices.Concat(t[from:], t[:from]), step}
 	}
 	return laps
-}
-
-// follow takes a path that has come round on one lap over to this one, and once
-// round on it.
-func (l lap) follow(path []r3.Vec, last lap) []r3.Vec {
-	path = append(path[:len(path)-l.step], l.over(last, l)...)
-	return append(path, l.track[l.step:]...)
 }
 
 // over steps over from a lap to another at the place where rounds are changed.

@@ -38,6 +38,9 @@ func (w Weave) Bands() int {
 // Crossings are those of its bands.
 func (w Weave) Crossings() int { return w.Bights * (w.Leads - 1) }
 
+// Meets are the crossings of all its passes together.
+func (w Weave) Meets() int { return w.Crossings() * w.Passes * w.Passes }
+
 // String is the weave as makers write it.
 func (w Weave) String() string {
 	out := fmt.Sprintf("%d leads by %d bights in %d", w.Leads, w.Bights, w.Passes)

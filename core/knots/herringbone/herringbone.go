@@ -47,10 +47,7 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: 1}, Bundles: true, Cords: knot.Of[Settings](s).Cords, CordsAt: "cords", Wants: 2}
 		},
 		Wraps: func(w knot.Work) float64 {
-			t, err := tie(w)
-			if err != nil {
-				return w.Own[0].Diameter // it is refused when it is tied
-			}
+			t, _ := tie(w) // what is refused is so when it is tied
 			return t.Height
 		},
 		Tie:    tie,

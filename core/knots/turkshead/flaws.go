@@ -64,20 +64,39 @@ func (w work) flaws(l cover.Laid) []knot.Flaw {
 // close tells whether a cover closes on what it covers.
 func (w work) close(c cover.Cover) bool { return (w.d*c.Inside-w.thick)/2 <= offMost*w.d }
 
+// drawable tells whether a weave is one that the same cords tie and that is drawn up.
+func (w work) drawable(next cover.Weave) bool {
+	return next.Bands() == w.weave.Bands() && next.Meets() <= cover.MostMeets
+}
+
+// tries is how many weaves like this one are drawn up to find a way out: a maker waits for
+// them.
+func (w work) tries() int {
+	const meets = 500 // of all of them together
+	return max(1, min(6, meets/w.weave.Meets()))
+}
+
 // nearest is the weave with the next bights, more or fewer, that the same cords tie and
-// that is good, drawn up to see; nil where there is none among the next few.
+// that is good, drawn up to see; nil where there is none among the next few. Where only one
+// or two can be tried, it is tried first where bands have just the room that they take.
 func (w work) nearest(step int, good func(cover.Cover) bool) *cover.Weave {
-	const tries = 6
 	next := w.weave
-	for n := 0; n < tries; {
+	tries := w.tries()
+	if tries < 3 {
+		for next.Bights+step >= 2 && next.Bights+step <= cover.MostBights && (step < 0) == (next.Loose(w.thick/w.d) < 1) {
+			next.Bights += step
+		}
+		next.Bights -= step
+	}
+	for tries > 0 {
 		next.Bights += step
-		if next.Bights < 2 || next.Bights > cover.MostBights || next.Crossings()*next.Passes*next.Passes > cover.MostMeets {
+		if next.Bights < 2 || next.Bights > cover.MostBights {
 			return nil
 		}
-		if next.Bands() != w.weave.Bands() {
+		if !w.drawable(next) {
 			continue
 		}
-		n++
+		tries--
 		if c, err := w.on(next); err == nil && good(c) {
 			return &next
 		}
@@ -88,17 +107,16 @@ func (w work) nearest(step int, good func(cover.Cover) bool) *cover.Weave {
 // leadsFor is the weave with the most leads that the length to cover has room for, by what
 // a lead of this one comes to, and drawn up to see; nil where there is none.
 func (w work) leadsFor(l cover.Laid) *cover.Weave {
-	const tries = 3
 	next := w.weave
 	next.Leads = min(int(w.set.LengthMM*float64(l.Leads)/l.HighMM), cover.MostLeads)
-	for n := 0; n < tries && next.Leads >= 2; next.Leads-- {
+	for tries := min(3, w.tries()); tries > 0 && next.Leads >= 2; next.Leads-- {
 		if next.Leads == w.weave.Leads {
 			break // it is as good as it gets
 		}
-		if next.Bands() != w.weave.Bands() || next.Crossings()*next.Passes*next.Passes > cover.MostMeets {
+		if !w.drawable(next) {
 			continue
 		}
-		n++
+		tries--
 		if c, err := w.on(next); err == nil && w.lay(c).HighMM <= w.set.LengthMM {
 			return &next
 		}

@@ -131,10 +131,7 @@ func init() {
 
 // wraps is how far down it goes over what is there, mm.
 func wraps(w knot.Work) float64 {
-	t, err := tie(w)
-	if err != nil {
-		return w.Strands[0].Diameter // it is refused when it is tied
-	}
+	t, _ := tie(w) // what is refused is so when it is tied
 	return t.Height
 }
 
@@ -269,7 +266,7 @@ func (w work) refuse() error {
 		}
 		return r
 	}
-	if n := w.weave.Crossings() * w.weave.Passes * w.weave.Passes; n > cover.MostMeets {
+	if n := w.weave.Meets(); n > cover.MostMeets {
 		fewer := int(math.Sqrt(cover.MostMeets / float64(w.weave.Crossings())))
 		return &knot.Refused{Field: "passes", Why: fmt.Sprintf("%d, which makes %d crossings; %d are the most that are drawn up", w.weave.Passes, n, cover.MostMeets),
 			Set: fewer, Label: fmt.Sprintf("Follow it to %d", fewer)}
