@@ -34,6 +34,8 @@ type Cover struct {
 	// Pass is the mean length of a pass of a band.
 	Pass float64
 	Gap  float64
+
+	unders [][]float64 // by track, where it lies under another, shares of it
 }
 
 // Bounds of what is drawn up while a maker waits.
@@ -199,6 +201,10 @@ func (c *Cover) measure() error {
 	if len(found) != c.Meets() {
 		return &Crowded{c.Weave, c.Mandrel}
 	}
+	c.unders = make([][]float64, len(c.Tracks))
+	for _, x := range found {
+		c.unders[x.Under] = append(c.unders[x.Under], x.UnderAt)
+	}
 	c.Angle = math.Pi / 2
 	low, high := math.Inf(1), math.Inf(-1) // of the crossings
 	for _, x := range found {
@@ -288,7 +294,7 @@ func (c Cover) Strands() (lines [][]r3.Vec, tuck float64) {
 	for band := range c.Bands() {
 		tracks := c.Tracks[band*c.Passes : (band+1)*c.Passes]
 		if c.Passes == 1 {
-			lines = append(lines, once(tracks[0], c.passed()))
+			lines = append(lines, c.once(band))
 		} else {
 			lines = append(lines, c.rounds(tracks))
 		}

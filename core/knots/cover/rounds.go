@@ -113,13 +113,20 @@ func cleared(ways []way, core float64) [][]r3.Vec {
 	return out
 }
 
-// once is a track from a little before the place, under another, where it begins, so that
-// it goes all the way under, once round to there.
-func once(track []r3.Vec, meets int) []r3.Vec {
-	const before, short = 3, 2 // nodes; its end stops short of its beginning
-	l := lapsOf([][]r3.Vec{track}, meets, Axial)[0]
-	from := l.step - before
-	return slices.Concat(l.track[from:], l.track[:from])[:len(track)-short]
+// once is a track of one pass from a place on the back where it lies under another, which
+// it begins by going under, once round to there.
+func (c Cover) once(track int) []r3.Vec {
+	const before, short = 1, 2 // nodes; its end stops short of its beginning
+	t := c.Tracks[track]
+	n := len(t)
+	at := 0
+	for i, share := range c.unders[track] {
+		if k := int(share * float64(n)); i == 0 || t[k].Z < t[at].Z {
+			at = k
+		}
+	}
+	from := (at - before + n) % n
+	return slices.Concat(t[from:], t[:from])[:n-short]
 }
 
 // Ended are the rounds of one strand on tracks that lie side by side, changed at a bight of
