@@ -345,3 +345,45 @@ func Example() {
 	fmt.Printf("%d crossing, strand %d over strand %d, %.0f long\n", len(cs), cs[0].Over, cs[0].Under, over.Length())
 	// Output: 1 crossing, strand 0 over strand 1, 4 long
 }
+
+// Crossings are found in runs of edges, most of them passed by: however finely a curve is
+// cut it crosses itself as often, and each of its edges as if each were looked at.
+func TestCrossingsDoNotDependOnHowACurveIsCut(t *testing.T) {
+	at := func(u float64) r3.Vec { // a rose that crosses itself again and again
+		s, c := math.Sincos(u)
+		r := 3 + 2*math.Cos(7*u/3)
+		return r3.Vec{X: r * c, Y: r * s, Z: math.Sin(14 * u / 3)}
+	}
+	want := 0
+	for i, n := range []int{211, 400, 1000, 3001} {
+		var c curve.Curve
+		for k := range n {
+			c.Points = append(c.Points, at(6*math.Pi*float64(k)/float64(n)))
+		}
+		c.Closed = true
+		found, err := curve.Crossings([]curve.Curve{c})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if i == 0 {
+			want = len(found)
+		}
+		if len(found) != want || want < 10 {
+			t.Errorf("cut in %d: %d crossings, cut in 211 %d", n, len(found), want)
+		}
+		pairs := 0 // every edge against every other, by whether they lie on either side of one another
+		side := func(a, b, p r3.Vec) bool { return (b.X-a.X)*(p.Y-a.Y)-(b.Y-a.Y)*(p.X-a.X) > 0 }
+		for k := range n {
+			a, b := c.Points[k], c.Points[(k+1)%n]
+			for m := k + 2; m < n && n < 1000; m++ {
+				p, q := c.Points[m], c.Points[(m+1)%n]
+				if (m+1)%n != k && side(a, b, p) != side(a, b, q) && side(p, q, a) != side(p, q, b) {
+					pairs++
+				}
+			}
+		}
+		if n < 1000 && pairs != len(found) {
+			t.Errorf("cut in %d: %d crossings are found, %d pairs of edges cross", n, len(found), pairs)
+		}
+	}
+}

@@ -53,3 +53,15 @@ func ExampleMove_Say() {
 	// Strand 2 goes under strand 1.
 	// Strand 1 goes under strand 2.
 }
+
+// A passing is named by its number, of one digit or more; what is no slot is left alone.
+func TestSlotsHaveNumbersOfAnyLength(t *testing.T) {
+	m := move.Move{}
+	for k := range 12 {
+		m.Passes = append(m.Passes, move.Pass{How: move.How(k == 11), Of: []int{0}})
+	}
+	m.Text = "{above 1}, {above 10}, {above 11}, {12.5mm}, {above x}"
+	if got, want := m.Say(move.Names{}).Text, "Under, under, over, {12.5mm}, {above x}"; got != want {
+		t.Errorf("%q, want %q", got, want)
+	}
+}

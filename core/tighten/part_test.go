@@ -71,3 +71,23 @@ func TestPartScales(t *testing.T) {
 		}
 	}
 }
+
+// Round a core what lies in it is moved out till it touches, and what lies clear stays.
+func TestPartRoundACore(t *testing.T) {
+	const core = 3.0
+	var turn []r3.Vec // a turn that runs into the core half way round
+	for k := range 81 {
+		s, c := math.Sincos(2 * math.Pi * float64(k) / 80)
+		r := 2.2 - 0.6*math.Exp(-8*(1+c)*(1+c))
+		turn = append(turn, r3.Vec{X: r * c, Y: 0.02 * float64(k), Z: r * s})
+	}
+	parted, _ := tighten.PartRound(core, []tighten.Strand{{Route: turn, Diameter: 1}})
+	for _, v := range parted[0].Points {
+		if deep := (core+1)/2 - math.Hypot(v.X, v.Z); deep > 0.02 {
+			t.Errorf("%v lies %.2f in the core", v, deep)
+		}
+	}
+	if first := parted[0].Points[0]; r3.Norm(r3.Sub(first, turn[0])) > 1e-9 {
+		t.Errorf("it began at %v and begins at %v", turn[0], first)
+	}
+}
