@@ -119,11 +119,27 @@ func (w Work) Under(behind ...float64) []Disc {
 	return out
 }
 
-// Across is how thick a bundle is: the round hole about the work's axis that it fills, mm.
-func Across(ds []Disc) float64 {
-	out := 0.0
-	for _, q := range ds {
-		out = math.Max(out, 2*(math.Hypot(q.X, q.Z)+q.R))
+// Round is the smallest circle about discs, to a thousandth.
+func Round(ds []Disc) Disc {
+	if len(ds) == 0 {
+		return Disc{}
+	}
+	// The middle is pulled towards what lies farthest from it, less and less.
+	const rounds = 300
+	out := Disc{ds[0].X, ds[0].Z, math.Inf(1)}
+	x, z := out.X, out.Z
+	for k := range rounds {
+		far, at := 0.0, ds[0]
+		for _, d := range ds {
+			if off := math.Sqrt((d.X-x)*(d.X-x)+(d.Z-z)*(d.Z-z)) + d.R; off > far {
+				far, at = off, d
+			}
+		}
+		if far < out.R {
+			out = Disc{x, z, far}
+		}
+		step := 1 / float64(k+2)
+		x, z = x+step*(at.X-x), z+step*(at.Z-z)
 	}
 	return out
 }

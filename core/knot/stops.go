@@ -11,8 +11,7 @@ import (
 //
 // Law: with every diameter twice as large both are twice as wide.
 func (t *Tied) stops(w Work) {
-	type disc struct{ x, z, r float64 }
-	var all []disc
+	var all []Disc
 	give := 0.0
 	for _, side := range [2]struct {
 		paths   []Path
@@ -26,7 +25,7 @@ func (t *Tied) stops(w Work) {
 			give = math.Max(give, side.strands[i].Stuff.Give())
 			add := func(pts []r3.Vec) {
 				for _, v := range pts {
-					all = append(all, disc{v.X, v.Z, r})
+					all = append(all, Disc{v.X, v.Z, r})
 				}
 			}
 			add(p.Points)
@@ -45,21 +44,6 @@ func (t *Tied) stops(w Work) {
 	if len(all) == 0 {
 		return
 	}
-	// The middle is pulled towards what lies farthest from it, less and less.
-	const rounds = 300
-	x, z := all[0].x, all[0].z
-	best := math.Inf(1)
-	for k := range rounds {
-		far, at := 0.0, all[0]
-		for _, d := range all {
-			if off := math.Sqrt((d.x-x)*(d.x-x)+(d.z-z)*(d.z-z)) + d.r; off > far {
-				far, at = off, d
-			}
-		}
-		best = math.Min(best, far)
-		step := 1 / float64(k+2)
-		x, z = x+step*(at.x-x), z+step*(at.z-z)
-	}
-	t.PassesMM = 2 * best
+	t.PassesMM = 2 * Round(all).R
 	t.StopsMM = t.PassesMM * (1 - give)
 }

@@ -58,6 +58,13 @@ func (w *walk) ballLegs(path string, t knot.Terms) ([]*leg, error) {
 				out.Fix = &Fix{Label: label, Set: []Set{{Path: out.Path, Value: set}}}
 			}
 		}
+		if out.Fix == nil && n > t.Wants {
+			label := "Take the first cord"
+			if t.Wants > 1 {
+				label = fmt.Sprintf("Take the first %d cords", t.Wants)
+			}
+			out.Fix = &Fix{Label: label, Set: []Set{{Path: "sequence[0]." + knot.TermsOf(w.d.Sequence[0]).CordsAt, Value: w.ball[:t.Wants]}}}
+		}
 		return nil, piece.Problems{out}
 	}
 	var own []*leg

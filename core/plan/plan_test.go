@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -299,23 +300,23 @@ func TestFixesMend(t *testing.T) {
 	spare := pattern(t, "thin-over-thick")
 	spare.Cords = append(spare.Cords, piece.Cord{ID: "Z", Stuff: spare.Cords[0].Stuff})
 	for code, d := range map[string]piece.Document{"flame-on-natural-fibre": flame, "ends-not-finished": open, "mount-crowded": crowd, "length-off": long, "cord-unused": spare} {
-		p := make1(t, d, plan.Options{})
-		if !strings.Contains(codes(p), code) {
-			t.Errorf("%s: warnings are %q", code, codes(p))
-			continue
-		}
-		for _, w := range p.Warnings {
-			if w.Code != code {
-				continue
-			}
-			if w.Fix == nil {
-				t.Errorf("%s has no way out", code)
-				continue
-			}
-			if got := codes(make1(t, apply(t, d, *w.Fix), plan.Options{})); strings.Contains(got, code) {
-				t.Errorf("%s: after its fix the warnings are %q", code, got)
-			}
-			break
+		mends(t, code, d)
+	}
+}
+
+// mends holds that a piece is warned of something, and that the way out takes that away.
+func mends(t *testing.T, code string, d piece.Document) {
+	t.Helper()
+	p := make1(t, d, plan.Options{})
+	at := slices.IndexFunc(p.Warnings, func(w plan.Warning) bool { return w.Code == code })
+	switch {
+	case at < 0:
+		t.Errorf("%s: warnings are %q", code, codes(p))
+	case p.Warnings[at].Fix == nil:
+		t.Errorf("%s has no way out: %s", code, p.Warnings[at].Message)
+	default:
+		if got := codes(make1(t, apply(t, d, *p.Warnings[at].Fix), plan.Options{})); strings.Contains(got, code) {
+			t.Errorf("%s: after its fix the warnings are %q", code, got)
 		}
 	}
 }

@@ -21,6 +21,17 @@ func Kept(key string, tie func() (knot.Tied, error)) (knot.Tied, error) {
 	return t, err
 }
 
+// About moves the ways of a cover's cords to be about what they cover.
+func About(paths []knot.Path, what knot.Disc) {
+	for _, p := range paths {
+		for _, pts := range [2][]r3.Vec{p.Points, p.Inside} {
+			for i := range pts {
+				pts[i].X, pts[i].Z = pts[i].X+what.X, pts[i].Z+what.Z
+			}
+		}
+	}
+}
+
 func copied(paths []knot.Path) []knot.Path {
 	out := slices.Clone(paths)
 	for i, p := range out {

@@ -66,13 +66,15 @@ func tie(w knot.Work) (knot.Tied, error) {
 	}
 	d := max(w.Own[0].Diameter, w.Own[1].Diameter)
 	discs := w.Under()
-	thick := knot.Across(discs)
+	about := knot.Round(discs)
+	thick := 2 * about.R
 	if most := cover.MostMandrel * d; thick > most {
 		return knot.Tied{}, &knot.Refused{Field: "cords", Why: fmt.Sprintf("tied round %.0f mm; of a cord of %.1f mm it is drawn up round %.0f mm at the most", thick, d, most)}
 	}
 	t, err := cover.Kept(fmt.Sprintf("herringbone %.6f %.6f %d", d, thick, len(w.Strands)), func() (knot.Tied, error) { return lead(d, thick, len(w.Strands)) })
 	if err == nil {
 		t.Paths = w.Straight(discs, t.Height)
+		cover.About(t.Own, about)
 	}
 	return t, err
 }

@@ -15,6 +15,9 @@ const (
 	bareMost, openMost = 0.4, 0.65
 	// offMost is how far a cover may stand off what it covers, as a share of the cord.
 	offMost = 0.1
+	// closes is the room that bands have from bight to bight, over what they take, from which
+	// on it is worth a try.
+	closes = 0.9
 	// clearAngle is the least at which parts cross and are still seen to cross, degrees.
 	clearAngle = 40.0
 )
@@ -77,26 +80,27 @@ func (w work) tries() int {
 }
 
 // nearest is the weave with the next bights, more or fewer, that the same cords tie and
-// that is good, drawn up to see; nil where there is none among the next few. Where only one
-// or two can be tried, it is tried first where bands have just the room that they take.
+// that is good, drawn up to see; nil where there is none among those that are tried: the
+// next few, and with more bights at last the one whose bands have just the room that they
+// take.
 func (w work) nearest(step int, good func(cover.Cover) bool) *cover.Weave {
+	mandrel := w.thick / w.d
 	next := w.weave
-	tries := w.tries()
-	if tries < 3 {
-		for next.Bights+step >= 2 && next.Bights+step <= cover.MostBights && (step < 0) == (next.Loose(w.thick/w.d) < 1) {
-			next.Bights += step
-		}
-		next.Bights -= step
-	}
-	for tries > 0 {
+	for tries := w.tries(); tries > 0; {
 		next.Bights += step
 		if next.Bights < 2 || next.Bights > cover.MostBights {
 			return nil
 		}
-		if !w.drawable(next) {
+		if !w.drawable(next) || next.Loose(mandrel) < closes {
 			continue
 		}
-		tries--
+		if tries--; tries == 0 && step > 0 {
+			for last := next; last.Bights <= cover.MostBights && last.Loose(mandrel) >= 1; last.Bights++ {
+				if w.drawable(last) {
+					next = last
+				}
+			}
+		}
 		if c, err := w.on(next); err == nil && good(c) {
 			return &next
 		}

@@ -144,6 +144,7 @@ type work struct {
 	d     float64
 	thick float64
 	discs []knot.Disc
+	about knot.Disc // the circle about them
 }
 
 func (w work) on(weave cover.Weave) (cover.Cover, error) { return weave.On(w.thick / w.d) }
@@ -174,7 +175,8 @@ func tie(in knot.Work) (knot.Tied, error) {
 		}
 	} else {
 		w.discs = w.Under()
-		w.thick = knot.Across(w.discs)
+		w.about = knot.Round(w.discs)
+		w.thick = 2 * w.about.R
 		if w.set.OverMM > 0 {
 			if w.set.OverMM < w.thick {
 				return knot.Tied{}, &knot.Refused{Field: "over_mm", Why: fmt.Sprintf("the core is %.1f mm across, but the strands inside it take %.1f mm; it must be thicker than they are", w.set.OverMM, w.thick),
@@ -198,6 +200,7 @@ func tie(in knot.Work) (knot.Tied, error) {
 	t, err := cover.Kept(fmt.Sprintf("turk's head %+v %.6f %.6f %d %d", set, w.d, w.thick, len(w.Strands), len(w.Own)), w.lead)
 	if err == nil {
 		t.Paths = w.Straight(w.discs, t.Height)
+		cover.About(t.Own, w.about)
 	}
 	return t, err
 }
@@ -233,7 +236,7 @@ func (w work) lead() (knot.Tied, error) {
 	if w.set.Over == Mandrel {
 		t.Ends = true
 	} else if w.set.OverMM > 0 {
-		t.Beads = []knot.BeadAt{{At: r3.Vec{Y: t.Height / 2}, Bead: knot.Bead{HoleMM: 0.9 * w.set.OverMM, LengthMM: t.Height, WidthMM: w.set.OverMM, Shape: "disc", Colour: "#c8a06a"}}}
+		t.Beads = []knot.BeadAt{{At: r3.Vec{X: w.about.X, Y: t.Height / 2, Z: w.about.Z}, Bead: knot.Bead{HoleMM: 0.9 * w.set.OverMM, LengthMM: t.Height, WidthMM: w.set.OverMM, Shape: "disc", Colour: "#c8a06a"}}}
 	}
 	t.Checks = says(w, laid)
 	t.Warnings = w.flaws(laid)

@@ -171,7 +171,15 @@ func init() {
 
 func tieDoubles(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 4 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a double diamond takes two pairs, four strands", n)}
+		no := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a double diamond takes two pairs, four strands", n)}
+		switch {
+		case n > 4:
+			no.Set, no.Label = knot.Numbered(1, 4), "Take the first 4"
+		case n == 3: // they make no pairs, but a diamond each by itself
+			no.Field, no.Set, no.Label = "do", "multi-strand-diamond", "Tie a multi-strand diamond"
+			no.Why = "a diamond of pairs; " + no.Why
+		}
+		return knot.Tied{}, no
 	}
 	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, k int) (knot.Tied, error) { return tieDouble(w, k%2 == 1) })
 	t.Workers = []int{0, 1, 2, 3}
