@@ -59,7 +59,7 @@ func Pieces() []piece.Document {
 		notation.With(piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 88), "mount A B, half-knot 17 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
 		note(notation.With(piece.Begin("Regatta wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 172), "mount A B, gap 9mm, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press", c("A", four(0), inside), c("B", four(2), inside), c("C", four(4), piece.Legs{})),
 			"For the timekeepers: the watch hangs from the clip."),
-		notation.With(piece.Begin("Spring fair diamonds", "charm", ring(30, 2), 134), "mount A B C, diamond 2 inside=bead hole=5mm long=7mm wide=9mm, diamond 1 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
+		notation.With(piece.Begin("Spring fair diamonds", "charm", ring(30, 2), 155), "mount A B C, diamond 3 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
 			c("A", four(6), inside), c("B", four(6), inside), c("C", four(6), inside), c("D", piece.Cotton(2, "#e9e4d6"), piece.Legs{})),
 		notation.With(piece.Begin("Twin canoe fob", "key-fob", ring(32, 2.4), 99), "mount A B C D, rows 1-4:(square-knot 8) 5-8:(square-knot 8 start=right) cross=1, gather E turns=6, finish dome",
 			c("A", piece.Kernmantle(3, "#0f5c63"), inside), c("B", piece.Kernmantle(3, "#0f5c63"), inside), c("C", piece.Kernmantle(3, "#e3c88f"), inside), c("D", piece.Kernmantle(3, "#e3c88f"), inside), c("E", four(4), piece.Legs{})),

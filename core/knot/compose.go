@@ -43,7 +43,7 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 		out.Below(t)
 		if k == 0 {
 			out.Loose, out.Snug, out.Row, out.Clear, out.Around = t.Loose, t.Snug, t.Row, t.Clear, t.Around
-			out.Moves, out.Shows, out.Flat = t.Moves, t.Shows, t.Flat
+			out.Moves, out.Shows, out.Flat, out.Checks = t.Moves, t.Shows, t.Flat, t.Checks
 		}
 		if points := out.points(); points > mostPoints && k+1 < count {
 			return Tied{}, &Refused{Field: "count", Why: fmt.Sprintf("%d of them on %d strands are more than can be drawn in one section", count, n),

@@ -315,6 +315,9 @@ func TestEveryKnotThatRepeatsAddsUp(t *testing.T) {
 		if k, _ := knot.Get(w.Section.Do); !k.Repeats {
 			return
 		}
+		if tie(t, w).Ends {
+			return // none can follow
+		}
 		var high, cord []float64
 		for n := 2; n <= 8; n += 2 {
 			w.Section.Count = n

@@ -19,8 +19,8 @@ type Laid struct {
 }
 
 // Lay lays strands that were drawn up, in diameters, from where the first of them
-// leaves the way straight down to where the last of them takes it again. d is the
-// diameter in mm. Strands that hang one behind the other keep the order they have
+// leaves the way straight down to where the last of them takes it again, or, where all
+// end in it, as far as they reach. d is the diameter in mm. Strands that hang one behind the other keep the order they have
 // in the shape.
 //
 // Law: with d twice as large, every length doubles.
@@ -48,7 +48,10 @@ func Lay(strands [][]r3.Vec, d float64) Laid {
 			b--
 		}
 		first := curve.Lerp(pts[a], pts[a+1], (top-pts[a].Y)/(pts[a+1].Y-pts[a].Y))
-		last := curve.Lerp(pts[b], pts[b-1], (low-pts[b].Y)/(pts[b-1].Y-pts[b].Y))
+		last := pts[b] // of one that ends in the knot
+		if last.Y > low {
+			last = curve.Lerp(pts[b], pts[b-1], (low-pts[b].Y)/(pts[b-1].Y-pts[b].Y))
+		}
 		for _, v := range append(append([]r3.Vec{first}, pts[a+1:b]...), last) {
 			lines[i] = append(lines[i], r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top, Z: v.Z}))
 		}

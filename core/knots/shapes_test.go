@@ -52,7 +52,7 @@ func TestEmbeddedShapesAreOfTheirRoutes(t *testing.T) {
 			switch s, ok := f.Embedded()[name]; {
 			case !ok:
 				t.Errorf("%s of %s is not embedded", name, f.Folder)
-			case s.Made != tighten.Fingerprint(p, tighten.Settings{}):
+			case s.Made != tighten.Fingerprint(p, f.Settings(name)):
 				t.Errorf("%s of %s was drawn up from another route or by another solver", name, f.Folder)
 			}
 		}
@@ -89,7 +89,7 @@ func TestTheSolverGivesWhatIsEmbedded(t *testing.T) {
 			if !few && os.Getenv("BIGHT_ALL_SHAPES") == "" {
 				continue
 			}
-			now, err := shapes.DrawUp(t.Context(), p, tighten.Settings{})
+			now, err := shapes.DrawUp(t.Context(), p, f.Settings(name))
 			if err != nil {
 				t.Errorf("%s of %s: %v", name, f.Folder, err)
 				continue

@@ -40,6 +40,8 @@ func (w *walk) finish() Plan {
 	switch {
 	case w.fromBall() && w.eye > 0:
 		p.LengthMM = w.eye // from the wire that it hangs on
+	case w.inside: // the outside of its last knot
+		p.LengthMM = math.Max(p.LengthMM, w.y)
 	case w.fromBall(): // it hangs on nothing: the outside of its last strand
 		p.LengthMM = math.Max(p.LengthMM, w.y)
 	}

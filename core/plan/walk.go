@@ -47,6 +47,8 @@ type walk struct {
 	rowPlaces []int // of its strands in the whole piece; nil outside of rows
 	fold      *folded
 	bundled   bool // the section above drew the strands into a bundle
+	around    bool // the section above goes round the axis of the work
+	inside    bool // and the strands end inside it
 	ringed    bool // a ring was taken in and nothing is tied below it yet
 	// runs are strands' ways to the far hardware and back, far where its wire lies.
 	// turned is what was laid before the work was turned round, nil where it was not.
@@ -400,12 +402,50 @@ func (w *walk) fall(work knot.Work, t knot.Tied) float64 {
 	}
 	f := knot.Fall(from, to, thick)
 	if len(strands) > 2 && (w.bundled || knot.TermsOf(work.Section).Bundles) {
-		f *= 1.4 // where they pass one another on the way into a bundle or out of it
+		switch round := w.around || t.Around; {
+		case round && cross(from, to):
+			f *= 2
+		case !round || !turnedAlike(from, to):
+			f *= 1.4 // where they pass one another on the way into a bundle or out of it
+		}
 	}
 	if f < 0.02 {
 		return 0
 	}
 	return w.clear + f + t.Clear
+}
+
+// cross tells whether two strands change sides on the way, as when a row closes to a ring
+// or a ring opens to a row.
+func cross(from, to []knot.Way) bool {
+	for i := range from {
+		for j := range i {
+			if a, b := from[i].At.X-from[j].At.X, to[i].At.X-to[j].At.X; a*b < 0 {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// turnedAlike tells whether all strands go round the middle together, so that none passes
+// another.
+func turnedAlike(from, to []knot.Way) bool {
+	const alike = 0.5 // radians
+	var mid [2]r3.Vec
+	for i := range from {
+		mid[0], mid[1] = r3.Add(mid[0], r3.Scale(1/float64(len(from)), from[i].At)), r3.Add(mid[1], r3.Scale(1/float64(len(to)), to[i].At))
+	}
+	turn := func(i int) float64 {
+		a, b := r3.Sub(from[i].At, mid[0]), r3.Sub(to[i].At, mid[1])
+		return math.Atan2(a.X*b.Z-a.Z*b.X, a.X*b.X+a.Z*b.Z)
+	}
+	for i := range from {
+		if math.Abs(math.Remainder(turn(i)-turn(0), 2*math.Pi)) > alike {
+			return false
+		}
+	}
+	return true
 }
 
 // inHandAt counts the actions; in the section in hand it gives how many of its
@@ -563,7 +603,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	if fall > 0 && len(chosen) > 2 && (bundle || w.bundled) {
 		w.part(chosen, joints)
 	}
-	w.bundled = bundle
+	w.bundled, w.around = bundle, t.Around
 	for k, l := range chosen {
 		take(l, places[k], t.Paths[k], joints[k])
 		_, left, right := t.Paths[k].Extent()
@@ -580,6 +620,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	if !t.Ends { // ends are finished beside strands that go on
 		w.stepAside(&sec, chosen, middle, reach, i, bottom)
 	}
+	w.inside = t.Ends && t.Around
 	for _, m := range t.Moves {
 		if t.Loose && m.Strand >= 0 && m.Strand < len(chosen) {
 			chosen[m.Strand].worked = true

@@ -21,6 +21,9 @@ type Family struct {
 	// drawn.bin holds of them.
 	Problems func() map[string]tighten.Problem
 	Drawn    []byte
+	// Slow, where it is not nil, tells of what needs more steps than usual how it is
+	// drawn up.
+	Slow func(name string) tighten.Settings
 	// Moving are the knots whose key frames are embedded, by name, and Frames
 	// what frames.bin holds of them.
 	Moving func() map[string]tighten.Problem
@@ -53,6 +56,14 @@ func Register(f *Family) *Family {
 // Families lists the families by folder.
 func Families() []*Family {
 	return slices.SortedFunc(slices.Values(families), func(a, b *Family) int { return strings.Compare(a.Folder, b.Folder) })
+}
+
+// Settings are how a shape of the family is drawn up.
+func (f *Family) Settings(name string) tighten.Settings {
+	if f.Slow == nil {
+		return tighten.Settings{}
+	}
+	return f.Slow(name)
 }
 
 // Embedded are the shapes that are embedded, by name.

@@ -271,6 +271,21 @@ func (c Cover) bare(low, high float64) float64 {
 	return widest
 }
 
+// Shortest and Longest are the lengths of the shortest and the longest of its passes: at
+// the edges one that lies outside another goes the longer way.
+func (c Cover) Shortest() float64 { return slices.Min(c.lengths()) }
+
+// Longest is the longest pass; see [Cover.Shortest].
+func (c Cover) Longest() float64 { return slices.Max(c.lengths()) }
+
+func (c Cover) lengths() []float64 {
+	var out []float64
+	for _, t := range c.Tracks {
+		out = append(out, curve.Curve{Points: t, Closed: true}.Length())
+	}
+	return out
+}
+
 // passed is how many bands a track passes on its way.
 func (c Cover) passed() int { return 2 * c.Bights * (c.Leads - 1) / c.Bands() }
 

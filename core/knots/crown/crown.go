@@ -1,4 +1,4 @@
-// Package crown ties crown sinnets of three to six strands.
+// Package crown ties crown sinnets of three to eight strands.
 package crown
 
 import (
@@ -34,9 +34,9 @@ type Settings struct {
 }
 
 // least and most are the strands that a crown can be laid with.
-const least, most = 3, 6
+const least, most = 3, 8
 
-// Crown sinnets of three to six strands: each strand over its neighbour, the last
+// Crown sinnets of three to eight strands: each strand over its neighbour, the last
 // through the first bight.
 //
 // Laid square, every strand is led straight across and comes back in the same
@@ -46,7 +46,7 @@ func init() {
 	knot.Add(knot.Knot{
 		ID: "crown", Name: "crown sinnet", Family: "in a ring",
 		OtherNames: []string{"square crown sinnet", "round crown sinnet", "box stitch"},
-		For:        "a round or square neck of three to six strands, four as a rule: lanyards, fobs, handles",
+		For:        "a round or square neck of three to eight strands, four as a rule: lanyards, fobs, handles",
 		Schools: []knot.School{
 			{Field: "lay", Default: "square", Why: "straight columns show at once where a strand was led the wrong way; round it turns and stands a tenth lower"},
 			{Field: "direction", Default: "clockwise", Why: "keep the one you begin with; laid square it changes by itself from crown to crown"},
@@ -75,11 +75,11 @@ func init() {
 // length, diameters.
 func line(n int) (aside, half float64) {
 	aside, half = 0.75/math.Tan(math.Pi/float64(n)), 2
-	switch n {
-	case 3:
+	switch {
+	case n == 3:
 		half = 2.3
-	case 6:
-		half = aside*math.Tan(math.Pi/3) - 0.55
+	case n >= 6: // short of where it would meet the line after the next
+		half = aside*math.Tan(2*math.Pi/float64(n)) - 0.55
 	}
 	return aside, half
 }
@@ -162,7 +162,7 @@ func lay(w knot.Work, how Lay) (knot.Tied, error) {
 	}
 	count := max(1, w.Section.Count)
 	next, _ := goesOn(n, square)
-	t, lines, as := ring.Sinnet(w, shape, square, next, count, 0.9)
+	t, lines, as := ring.Sinnet(w, shape, square, next, count, 0.4)
 	// A row of one crown and its mirror begins again after two of them.
 	t.Repeats, t.PerRound = count, 1
 	if square {
@@ -185,7 +185,7 @@ func lay(w knot.Work, how Lay) (knot.Tied, error) {
 // first. It begins on the left.
 func moves(lay Lay, lines [][]r3.Vec, k int) []move.Move {
 	from := func(i int) r3.Vec { return lines[i][k*crownNodes+1] } // the first node is led in
-	order := ring.FromLeft(lines, from)
+	order := ring.Clockwise(len(lines), from)
 	turn := knot.Anticlockwise
 	if lay != Round && k%2 == 1 { // laid square, the next crown is the mirror of this one
 		turn = knot.Clockwise

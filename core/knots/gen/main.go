@@ -40,7 +40,7 @@ type job struct {
 // draw gives the shape, or the key frames, of the job.
 func (j job) draw() (map[string]shapes.Shape, error) {
 	if !j.frames {
-		s, err := shapes.DrawUp(context.Background(), j.p, tighten.Settings{})
+		s, err := shapes.DrawUp(context.Background(), j.p, j.family.Settings(j.name))
 		return map[string]shapes.Shape{j.name: s}, err
 	}
 	out := map[string]shapes.Shape{}
@@ -73,7 +73,7 @@ func (j job) made() string {
 	if j.frames {
 		return tighten.Fingerprint(j.p, shapes.FrameSettings)
 	}
-	return tighten.Fingerprint(j.p, tighten.Settings{})
+	return tighten.Fingerprint(j.p, j.family.Settings(j.name))
 }
 
 func jobs() []job {

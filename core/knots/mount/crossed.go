@@ -41,9 +41,12 @@ func tieCrossed(w knot.Work) (knot.Tied, error) {
 		}
 		t.Own[2*second+leg] = knot.Path{Points: crossing(0.5*d, t.Height, out*d, bend*d, func(a float64) r3.Vec { return r3.Vec{Z: front * a} })}
 	}
-	// From the left, of the two in the middle the one behind first: so they come to a
-	// crown that is led clockwise, as it is by default.
-	t.Order = []int{2 * first, 2 * second, 2*second + 1, 2*first + 1}
+	// As places of a ring are counted: clockwise from the working end. The one at the
+	// back is the last of them, for a left hand the first.
+	t.Order = []int{2 * first, 2*second + 1, 2*first + 1, 2 * second}
+	if w.LeftHanded {
+		t.Order = []int{2*second + 1, 2 * first, 2 * second, 2*first + 1}
+	}
 	t.Moves = []move.Move{
 		{Strand: 2 * first, Folded: true, Text: "Lay cord {cord} across, its fold mark in the middle.", Detail: "Pin it there, or hold it between two fingers."},
 		{Strand: 2 * second, Folded: true, Text: "Lay cord {cord} over it crosswise, both fold marks one on the other.", Gate: "Four legs stand out crosswise, as long as each other."},

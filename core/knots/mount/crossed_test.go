@@ -3,11 +3,15 @@ package mount
 import (
 	"errors"
 	"math"
+	"slices"
 	"testing"
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ring"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 func crossed(cords int, d, bar float64, left bool) (knot.Tied, error) {
@@ -50,8 +54,9 @@ func TestTwoCordsAreLaidCrosswise(t *testing.T) {
 		if math.Abs(gap-1) > 0.02 {
 			t.Errorf("left hand %v: the cords lie %.3f of a diameter apart", left, gap)
 		}
-		if len(x.Order) != 4 || x.Own[x.Order[0]].Points[3].X >= 0 || x.Own[x.Order[3]].Points[3].X <= 0 {
-			t.Errorf("left hand %v: from the left they hang as %v", left, x.Order)
+		places := ring.Clockwise(4, func(i int) r3.Vec { return x.Own[i].Points[len(x.Own[i].Points)-1] })
+		if at := slices.Index(places, x.Order[0]); at < 0 || !slices.Equal(x.Order, slices.Concat(places[at:], places[:at])) {
+			t.Errorf("left hand %v: clockwise they hang as %v, their places are %v", left, places, x.Order)
 		}
 	}
 }

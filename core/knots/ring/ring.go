@@ -123,12 +123,20 @@ func Tie(w knot.Work, shape shapes.Shape, told tighten.Problem, say func(as []in
 		strands[i] = knot.TurnRoute(pts, aside)
 	}
 	laid := knot.Lay(strands, d)
-	t := knot.Tied{Loose: true, Snug: true, Around: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order, Workers: knot.Identity(len(w.Strands))}
-	as := make([]int, len(laid.Of))
-	for place, i := range laid.Of {
+	lines := make([][]r3.Vec, len(strands)) // as the shape numbers them
+	for k, i := range laid.Of {
+		lines[i] = laid.Paths[k].Points
+	}
+	t := knot.Tied{Loose: true, Snug: true, Around: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.1 * d, Workers: knot.Identity(len(w.Strands))}
+	as := make([]int, len(lines))
+	for place, i := range Clockwise(len(lines), func(i int) r3.Vec { return lines[i][0] }) {
 		as[i] = place
+		t.Paths = append(t.Paths, knot.Path{Points: lines[i]})
 		way := curve.Spline(knot.TurnRoute(told.Strands[i].Route, aside), false).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, v) })
 		t.Flat = append(t.Flat, knot.Path{Points: way.Points})
+	}
+	for _, i := range Clockwise(len(lines), func(i int) r3.Vec { return lines[i][len(lines[i])-1] }) {
+		t.Order = append(t.Order, as[i])
 	}
 	t.Moves = say(as, meets)
 	return t, nil

@@ -1,6 +1,7 @@
 package ring_test
 
 import (
+	"math"
 	"slices"
 	"testing"
 
@@ -60,5 +61,33 @@ func TestTheOtherWayIsTheMirror(t *testing.T) {
 	}
 	if points[0].X != -1 {
 		t.Error("the knot that was mirrored was changed")
+	}
+}
+
+// Places go clockwise as seen from the working end, each strand once; in a mirror the same
+// strands are counted the other way round.
+func TestPlacesGoClockwise(t *testing.T) {
+	for n := 3; n <= 8; n++ {
+		for turned := range 7 {
+			at := func(i int) r3.Vec {
+				s, c := math.Sincos(0.1 + float64(turned) + 2*math.Pi*float64(5*i%n+i/n)/float64(n)) // one after another, crosswise
+				return r3.Vec{X: c, Z: s}
+			}
+			if n == 5 {
+				continue // which five steps do not go round
+			}
+			places := ring.Clockwise(n, at)
+			for k, i := range places {
+				a, b := at(i), at(places[(k+1)%n])
+				if a.X*b.Z-a.Z*b.X > 1e-9 {
+					t.Errorf("of %d, turned %d: from place %d on it goes anticlockwise", n, turned, k+1)
+				}
+			}
+			mirrored := ring.Clockwise(n, func(i int) r3.Vec { v := at(i); v.X = -v.X; return v })
+			slices.Reverse(mirrored)
+			if !slices.Equal(places, mirrored) {
+				t.Errorf("of %d, turned %d: %v, and in a mirror %v", n, turned, places, mirrored)
+			}
+		}
 	}
 }

@@ -1,7 +1,6 @@
 package ring
 
 import (
-	"cmp"
 	"math"
 	"slices"
 
@@ -14,7 +13,7 @@ import (
 // Sinnet lays so many cells of a sinnet of a ring one below the other, the thickest
 // strand deciding its size. They are drawn up; where strands come into the first and go
 // out of the last they are constructed, and moved clear of one another. Besides, it gives
-// the line of each strand of the ring before that, mm, and its place from the left.
+// the line of each strand of the ring before that, mm, and its place.
 //
 // straight is how much of a diameter they run straight down into the first cell and out
 // of the last; where it is 0 they come and go as they lie.
@@ -34,7 +33,7 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int,
 	}
 	t = knot.Tied{Loose: true, Snug: true, Around: true, Repeats: count, Gap: shape.Gap, Workers: knot.Identity(n), Height: d * (low - top + 2*straight)}
 	if straight > 0 {
-		t.Clear = 0.5 * d
+		t.Clear = 0.2 * d
 	}
 	for _, pts := range threads {
 		line := knot.Curve(pts).Map(func(v r3.Vec) r3.Vec { return r3.Scale(d, r3.Vec{X: v.X, Y: v.Y - top + straight, Z: v.Z}) }).Points
@@ -44,10 +43,9 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int,
 		}
 		lines = append(lines, line)
 	}
-	// Places are counted from the left where strands come in, and again where they
-	// go out.
-	in := FromLeft(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][0]) })
-	out := FromLeft(lines, func(i int) r3.Vec { return r3.Scale(1/d, lines[i][len(lines[i])-1]) })
+	// Places are counted where strands come in, and again where they go out.
+	in := Clockwise(n, func(i int) r3.Vec { return lines[i][0] })
+	out := Clockwise(n, func(i int) r3.Vec { return lines[i][len(lines[i])-1] })
 	cleared := lines
 	if straight > 0 {
 		cleared = knot.Clear(lines, d)
@@ -67,17 +65,4 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int,
 	t.Cells = append(t.Cells, t.Height)
 	t.Turned = math.Remainder(float64(count)*cell.Twist, 2*math.Pi/float64(n))
 	return t, lines, as
-}
-
-// FromLeft are the strands from the left; of two at one x the one in front comes first.
-func FromLeft(lines [][]r3.Vec, at func(i int) r3.Vec) []int {
-	order := knot.Identity(len(lines))
-	slices.SortStableFunc(order, func(i, j int) int {
-		a, b := at(i), at(j)
-		if math.Abs(a.X-b.X) > 0.1 {
-			return cmp.Compare(a.X, b.X)
-		}
-		return cmp.Compare(b.Z, a.Z)
-	})
-	return order
 }

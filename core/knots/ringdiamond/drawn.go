@@ -24,10 +24,7 @@ func name(n int, doubled bool) string {
 func problems() map[string]tighten.Problem {
 	out := map[string]tighten.Problem{}
 	for n := least; n <= most; n++ {
-		out[name(n, false)] = route(n, false)
-		if n <= mostDoubled {
-			out[name(n, true)] = route(n, true)
-		}
+		out[name(n, false)], out[name(n, true)] = route(n, false), route(n, true)
 	}
 	return out
 }

@@ -9,12 +9,8 @@ import (
 	"nimblebight/core/tighten"
 )
 
-// least and most are the strands that a diamond can be tied with, mostDoubled those of a
-// collar: of six it did not come to rest clear.
-const (
-	least, most = 3, 6
-	mostDoubled = 5
-)
+// least and most are the strands that a diamond can be tied with.
+const least, most = 3, 8
 
 // Collar is whether the diamond is doubled.
 type Collar string
@@ -46,7 +42,7 @@ func init() {
 	knot.Add(knot.Knot{
 		ID: "multi-strand-diamond", Name: "multi-strand diamond", Family: "in a ring",
 		OtherNames: []string{"ring collar", "diamond in the middle"},
-		For:        "a round knot in the middle of three to six strands, which go straight on through it; doubled, a collar for lanyards and handles",
+		For:        "a round knot in the middle of three to eight strands, which go straight on through it; doubled, a collar for lanyards and handles",
 		Schools: []knot.School{
 			{Field: "ring_collar", Default: "no", Why: "single it is a small crown of arcs; doubled it is a fat collar of chevrons and takes nearly three times the cord"},
 			{Field: "direction", Default: "anticlockwise", Why: "either will do; two in a row look best as mirrors"},
@@ -55,8 +51,8 @@ func init() {
 		Repeats:  true,
 		Places:   true,
 		Settings: Settings{},
-		Terms: func(s knot.Section) knot.Terms {
-			return knot.Terms{Takes: knot.Takes{Least: least, Most: mostOf(knot.Of[Settings](s).RingCollar == Doubled)}, Bundles: true}
+		Terms: func(knot.Section) knot.Terms {
+			return knot.Terms{Takes: knot.Takes{Least: least, Most: most}, Bundles: true}
 		},
 		Tie:    tie,
 		Sample: knot.Sample{Line: "mount A B, gap 14mm, multi-strand-diamond collar=yes", Cords: 2, Section: 2},
@@ -69,13 +65,6 @@ func init() {
 	add("ring-collar", "a diamond of four, each strand followed round once more", true, 28.6, 252)
 }
 
-func mostOf(doubled bool) int {
-	if doubled {
-		return mostDoubled
-	}
-	return most
-}
-
 // tie ties as many as the section counts, one under the other.
 func tie(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
@@ -84,7 +73,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 	if doubled {
 		called = "a ring collar"
 	}
-	if err := ring.Takes(w, called, least, mostOf(doubled)); err != nil {
+	if err := ring.Takes(w, called, least, most); err != nil {
 		return knot.Tied{}, err
 	}
 	return ring.Led(w, set.Direction, func(w knot.Work) (knot.Tied, error) {
@@ -99,7 +88,9 @@ func tieOne(w knot.Work, doubled bool) (knot.Tied, error) {
 		return knot.Tied{}, err
 	}
 	if doubled {
-		return ring.Tie(w, shape, ring.Route(n, told(n)), collarMoves)
+		t, err := ring.Tie(w, shape, ring.Route(n, told(n)), collarMoves)
+		t.Checks = append(t.Checks, ring.Longer(shape.Strands[0], 62*3/float64(n), 302*3/float64(n), 360*3/float64(n)))
+		return t, err
 	}
 	return ring.Tie(w, shape, route(n, false), moves)
 }
@@ -140,7 +131,7 @@ func collarMoves(as []int, meets []ring.Meet) []move.Move {
 	out := diamondOf(as, "The diamond stands loose and even before it is doubled.")
 	for i, me := range as {
 		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(meets[8:13], i, as),
-			Text: "Lead {me} down beside the strand that begins where it comes out, on the outer side of the lower bight: {above 1} what that goes over, {above 3} what it goes under."}
+			Text: "Lead {me} down beside the strand that comes straight out of the work where it comes out itself, on the outer side of the lower bight: {above 1} what that goes over, {above 3} what it goes under."}
 		if i == last {
 			m.Gate = "All ends lie beside a strand, on its outer side, before one goes on."
 		}

@@ -10,7 +10,7 @@ import (
 	"nimblebight/core/tighten"
 )
 
-// Diamonds of three to six strands and ring collars take the cord, stand as wide and
+// Diamonds of three to eight strands and ring collars take the cord, stand as wide and
 // are the links that others drew up.
 func TestDiamondsAgainstOthersFigures(t *testing.T) {
 	for _, c := range []struct {
@@ -60,7 +60,7 @@ func TestDiamondsAgainstOthersFigures(t *testing.T) {
 // In a collar each strand meets pairs in either round, over and under by turns, and what
 // lies at the rim: over it where the second round begins, under it where it ends.
 func TestACollarIsOverTwoAndUnderTwo(t *testing.T) {
-	for n := least; n <= mostDoubled; n++ {
+	for n := least; n <= most; n++ {
 		meets, err := ring.Meets(ring.Route(n, told(n)))
 		if err != nil || len(meets) != 18 {
 			t.Fatalf("of %d strands it passes %+v, %v", n, meets, err)
@@ -75,7 +75,7 @@ func TestACollarIsOverTwoAndUnderTwo(t *testing.T) {
 }
 
 // A terminal knot, drawn up from how it is told, comes to rest in the diamond of four
-// turned over; of three to six strands it is the same link.
+// turned over; of three to eight strands it is the same link.
 func TestATerminalKnotIsTheDiamondTurnedOver(t *testing.T) {
 	for n := least; n <= most; n++ {
 		shape, err := family.Shape(name(n, false), nil)

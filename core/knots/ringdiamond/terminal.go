@@ -1,8 +1,6 @@
 package ringdiamond
 
 import (
-	"math"
-
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ring"
 	"nimblebight/core/move"
@@ -26,7 +24,7 @@ func init() {
 	knot.Add(knot.Knot{
 		ID: "terminal-knot", Name: "terminal knot", Family: "in a ring",
 		OtherNames: []string{"crown and tuck"},
-		For:        "a round end to a crown sinnet or a braid of three to six strands: the ends come out close together in its middle",
+		For:        "a round end to a crown sinnet or a braid of three to eight strands: the ends come out close together in its middle",
 		Schools:    []knot.School{{Field: "direction", Default: "anticlockwise", Why: "against the last crown below it sits closest"}},
 		Glyph:      "M9 2v6M15 2v6M4 11c0-4 16-4 16 0s-16 4-16 0M8 15c0 4 8 4 8 0M12 14v8",
 		Places:     true,
@@ -57,18 +55,8 @@ func over(strands [][]r3.Vec) [][]r3.Vec {
 // line of a crown, over the end of the one before and under the bend of the next; then
 // outside the standing part after that, in under it and up the middle.
 func crowned(n int) []ring.At {
-	s, b := 360/float64(n), ring.Stands(n)
-	aside, half := 1.2/math.Tan(math.Pi/float64(n)), 2.7 // of the line: its distance from the axis, and half its length
-	switch n {
-	case 3:
-		half = 3
-	case 6:
-		half = aside*math.Tan(math.Pi/3) - 0.55
-	}
-	// line is a place along it, from -1 to 1.
-	line := func(at, y float64) ring.At {
-		return ring.At{R: math.Hypot(aside, half*at), Degrees: (math.Atan2(half, aside) + math.Atan2(half*at, aside)) * 180 / math.Pi, Y: y}
-	}
+	s, b, crown := 360/float64(n), ring.Stands(n), ring.Loose(n)
+	line := func(along, y float64) ring.At { return crown.At(along, 0, y) }
 	p := line(1, 0).R // how far out the standing parts are led
 	way := []ring.At{{R: b, Y: -14}, {R: b, Y: -8}, {R: p - 0.3, Y: -4.5}, {R: p, Y: -1.5},
 		line(-0.9, 0.3), line(-0.45, 1), line(0, 0.4), line(0.45, -0.3), line(0.8, -0.3)}

@@ -310,6 +310,9 @@ func says(w work, l cover.Laid) []string {
 	if w.set.Over == Mandrel {
 		out = append(out, fmt.Sprintf("It leaves an opening of {%.1fmm}.", w.d*l.Inside))
 	}
+	if l.Passes > 1 {
+		out = append(out, fmt.Sprintf("A round takes {%.0fmm} to {%.0fmm}, as it lies farther in or out.", w.d*l.Shortest(), w.d*l.Longest()))
+	}
 	if bare := (l.RoomMM - l.HighMM) / 2; bare > 0.05 {
 		out = append(out, fmt.Sprintf("Of the length to cover {%.1fmm} stays bare at either end.", bare))
 	}

@@ -8,6 +8,7 @@ import (
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/knots/ring"
 	"nimblebight/core/move"
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
@@ -183,6 +184,9 @@ func tieDoubles(w knot.Work) (knot.Tied, error) {
 	}
 	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, k int) (knot.Tied, error) { return tieDouble(w, k%2 == 1) })
 	t.Workers = []int{0, 1, 2, 3}
+	if err == nil { // its ends stand in a ring, and are counted as such
+		t.Order = ring.Clockwise(4, func(i int) r3.Vec { return t.Paths[i].Points[len(t.Paths[i].Points)-1] })
+	}
 	if err == nil && len(t.Own) > 0 && w.Section.Count > 1 {
 		partAccent(&t, w)
 	}

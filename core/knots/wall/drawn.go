@@ -2,7 +2,6 @@ package wall
 
 import (
 	_ "embed" // the shapes drawn up at build time
-	"fmt"
 
 	"nimblebight/core/shapes"
 	"nimblebight/core/tighten"
@@ -11,17 +10,23 @@ import (
 //go:embed drawn.bin
 var drawnBin []byte
 
-var family = shapes.Register(&shapes.Family{Folder: "wall", Problems: problems, Drawn: drawnBin})
-
-func name(n, passes int) string { return fmt.Sprintf("wall of %d, passes %d", n, passes) }
+var family = shapes.Register(&shapes.Family{Folder: "wall", Problems: problems, Drawn: drawnBin, Slow: slow})
 
 // problems are the shapes that are drawn up at build time.
 func problems() map[string]tighten.Problem {
 	out := map[string]tighten.Problem{}
-	for n := least; n <= most; n++ {
-		for passes := 1; passes <= 2; passes++ {
-			out[name(n, passes)] = route(n, passes)
-		}
+	for _, f := range forms() {
+		out[f.name()] = f.route()
 	}
 	return out
+}
+
+// slow gives what is followed the steps that it needs: so long a cord comes home slowly.
+func slow(name string) tighten.Settings {
+	for _, f := range forms() {
+		if f.crown == Followed && f.name() == name {
+			return tighten.Settings{MaxSteps: 3 * tighten.UsualSteps}
+		}
+	}
+	return tighten.Settings{}
 }

@@ -1,9 +1,6 @@
 package wall
 
-import (
-	"nimblebight/core/knots/ring"
-	"nimblebight/core/tighten"
-)
+import "nimblebight/core/knots/ring"
 
 // once is the way of the first of n strands: out over the next one's foot, round outside
 // it, under its bight, up inside that. s is the step from strand to strand, degrees.
@@ -29,12 +26,4 @@ func twice(n int) []ring.At {
 		way = append(way, ring.At{R: a.R + q, Degrees: a.Degrees * s, Y: a.Y})
 	}
 	return append(way, ring.At{R: b + 0.45, Degrees: 3.5 * s, Y: 0.9}, ring.At{R: b + 0.1, Degrees: 3.5 * s, Y: 2.5}, ring.At{R: b, Degrees: 3.5 * s, Y: 5}, ring.At{R: b, Degrees: 3.5 * s, Y: 14})
-}
-
-// route is a wall of n strands, walled once or twice.
-func route(n, passes int) tighten.Problem {
-	if passes == 2 {
-		return ring.Route(n, twice(n))
-	}
-	return ring.Route(n, once(n))
 }

@@ -2,18 +2,52 @@
 package wall
 
 import (
+	"fmt"
+	"math"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ring"
 	"nimblebight/core/move"
-	"nimblebight/core/tighten"
 )
 
-// least and most are the strands that a wall can be tied with.
-const least, most = 3, 6
+// least and most are the strands that a wall can be tied with, mostCrowned of one that
+// goes with a crown.
+const least, most, mostCrowned = 3, 8, 6
+
+// Crown is the crown that goes with a wall.
+type Crown string
+
+// None; one below it, which it is tied on; one over it, each end then led down inside;
+// or one over it and both followed round once more.
+const (
+	Alone    Crown = "no"
+	Below    Crown = "below"
+	Over     Crown = "over"
+	Followed Crown = "followed"
+)
+
+// Choices are the crowns.
+func (Crown) Choices() []string {
+	return []string{string(Alone), string(Below), string(Over), string(Followed)}
+}
+
+// Dressed is how a wall on a crown is drawn up.
+type Dressed string
+
+// Down on the crown, or drawn off it.
+const (
+	Chunky Dressed = "chunky"
+	Slim   Dressed = "slim"
+)
+
+// Choices are both.
+func (Dressed) Choices() []string { return []string{string(Chunky), string(Slim)} }
 
 // Settings of a wall.
 type Settings struct {
 	Passes    int       `json:"passes,omitempty" typed:"passes" label:"walled" default:"1" least:"1" most:"2"`
+	Crown     Crown     `json:"crown,omitempty" typed:"crown" label:"goes with a crown" default:"no"`
+	Dressed   Dressed   `json:"dressed,omitempty" typed:"dressed" label:"drawn up" default:"chunky" for:"crown=below"`
+	Under     int       `json:"under,omitempty" typed:"under" label:"ends buried under crossings" default:"2" least:"1" most:"8" for:"crown=over,followed"`
 	Direction knot.Turn `json:"direction,omitempty" typed:"direction" label:"direction" default:"anticlockwise"`
 }
 
@@ -21,92 +55,109 @@ type Settings struct {
 // bight. Double, each goes on beside the strand that comes straight out of the work two
 // steps on, outside and below it, and comes up in the middle through two.
 //
+// With a crown below it stands on that, chunky, or is drawn off it, slim. Crowned over it
+// is a button, its ends led down inside; with wall and crown both followed, a round knob.
+//
 // Right: all ends leave at one height, a bight between each two; double, pairs lie side
 // by side all round. Wrong: an end comes up outside its neighbour's bight; a second round
 // laid above or inside the first, so that pairs cross.
 func init() {
 	knot.Add(knot.Knot{
 		ID: "wall", Name: "wall knot", Family: "in a ring",
-		OtherNames: []string{"double wall", "single wall"},
-		For:        "a stopper of three to six strands, or the foot of a crown: bell ropes, fobs, handles",
+		OtherNames: []string{"double wall", "single wall", "wall and crown", "manrope knot"},
+		For:        "a stopper of three to eight strands, or the foot of a crown: bell ropes, fobs, handles",
 		Schools: []knot.School{
 			{Field: "passes", Default: "1", Why: "twice round it is fat and holds by itself; once it is the beginning of more"},
+			{Field: "crown", Default: "no", Why: "alone its ends go on, up the middle; crowned over it ends them and shows none; with both followed it is a round knob, and takes most cord"},
+			{Field: "dressed", Default: "chunky", Why: "left down on the crown it is short and holds by friction; drawn off it, it is slim and cannot work loose"},
 			{Field: "direction", Default: "anticlockwise", Why: "either will do; keep one, so that a crown on it lies against it"},
 		},
 		Glyph:    "M12 21V15M7 21v-5c0-4 2-6 5-6s5 2 5 6v5M4 13c0-6 3-9 8-9s8 3 8 9M9 10V3M15 10V3",
 		Repeats:  true,
 		Places:   true,
 		Settings: Settings{},
-		Terms: func(knot.Section) knot.Terms {
-			return knot.Terms{Takes: knot.Takes{Least: least, Most: most}, Bundles: true}
+		Terms: func(s knot.Section) knot.Terms {
+			return knot.Terms{Takes: knot.Takes{Least: least, Most: mostOf(knot.Of[Settings](s).Crown)}, Bundles: true}
 		},
 		Tie:    tie,
 		Sample: knot.Sample{Line: "mount A B, gap 14mm, wall passes=2", Cords: 2, Section: 2},
 	})
-	add := func(name, about string, passes int, cord float64, determinant int) {
-		knot.AddRoute(knot.Route{Name: name, Family: "in a ring", About: about, Problem: func() tighten.Problem { return route(4, passes) },
+	add := func(name, about string, f form, cord float64, determinant int) {
+		knot.AddRoute(knot.Route{Name: name, Family: "in a ring", About: about, Problem: f.route,
 			Measure: knot.Beyond, Of: "cord beyond the straight, a strand", Published: cord, Share: 0.02, Determinant: determinant})
 	}
-	add("wall", "each of four strands under its neighbour and up", 1, 5.93, 12)
-	add("double-wall", "a wall of four, followed once more outside and below", 2, 15.9, 220)
+	add("wall", "each of four strands under its neighbour and up", form{4, 1, Alone, ""}, 5.93, 12)
+	add("double-wall", "a wall of four, followed once more outside and below", form{4, 2, Alone, ""}, 15.9, 220)
+	add("wall-on-a-crown", "a crown of four and a double wall drawn off it", form{4, 2, Below, Slim}, 20.2, 2187)
+}
+
+func mostOf(crown Crown) int {
+	if crown == Alone || crown == "" {
+		return most
+	}
+	return mostCrowned
 }
 
 // tie ties as many as the section counts, one under the other.
 func tie(w knot.Work) (knot.Tied, error) {
-	if err := ring.Takes(w, "a wall", least, most); err != nil {
+	set := knot.Of[Settings](w.Section)
+	name := "a wall"
+	if mostOf(set.Crown) == mostCrowned {
+		name = "a wall with a crown"
+	}
+	if err := ring.Takes(w, name, least, mostOf(set.Crown)); err != nil {
 		return knot.Tied{}, err
 	}
-	set := knot.Of[Settings](w.Section)
+	count := max(1, w.Section.Count)
+	f := of(len(w.Strands), set)
+	if f.ends() && count > 1 {
+		return knot.Tied{}, &knot.Refused{Field: "count", Why: fmt.Sprintf("%d; its ends are buried in it, so none can follow", count), Set: 1, Label: "Tie one"}
+	}
 	return ring.Led(w, set.Direction, func(w knot.Work) (knot.Tied, error) {
-		return knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w, max(1, set.Passes)) })
+		if f.ends() {
+			return tieOne(w, f, set)
+		}
+		return knot.Each(w, count, func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w, f, set) })
 	})
 }
 
-func tieOne(w knot.Work, passes int) (knot.Tied, error) {
-	n := len(w.Strands)
-	shape, err := family.Shape(name(n, passes), func() tighten.Problem { return route(n, passes) })
+func tieOne(w knot.Work, f form, set Settings) (knot.Tied, error) {
+	shape, err := family.Shape(f.name(), f.route)
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	return ring.Tie(w, shape, route(n, passes), func(as []int, meets []ring.Meet) []move.Move { return moves(as, meets, passes) })
-}
-
-// moves are those of one wall. The strands pass first what comes over them, then what
-// they are led under; the second round begins where they are led over again.
-func moves(as []int, meets []ring.Meet, passes int) []move.Move {
-	var out []move.Move
-	turn := string(knot.Anticlockwise)
-	meets = ring.Others(meets)
-	first, second := meets[len(meets)-1:], meets[:0]
-	if passes == 2 {
-		first, second = meets[3:4], meets[5:]
+	under := set.Under
+	if under == 0 {
+		under = 2
 	}
-	for i, me := range as {
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(first, i, as),
-			Text: "Lead {me} {turn}, {above 0} {strands 0}, and up inside its bight.", Naming: [][]int{{as[(i+1)%len(as)]}}}
-		if i == 0 {
-			m.Detail = "Look at the working end; each follows the one before it round. The first makes a bight that the last comes up through."
+	switch {
+	case f.dressed == Chunky:
+		shape.Strands = hung(shape.Strands)
+	case f.ends():
+		cut, err := bury(f, shape.Strands, under)
+		if err != nil {
+			return knot.Tied{}, err
 		}
-		if i == len(as)-1 {
-			m.Detail = "Draw all of them up evenly, a little at a time."
-			m.Gate = "All ends leave at one height; between each two lies one bight."
+		if under > cut.has {
+			return knot.Tied{}, &knot.Refused{Field: "under", Why: fmt.Sprintf("%d; on its way down an end passes under %d", under, cut.has), Set: cut.has, Label: fmt.Sprintf("Bury them under %d", cut.has)}
 		}
-		out = append(out, m)
+		shape.Strands = cut.strands
 	}
-	if passes == 1 {
-		return out
+	t, err := ring.Tie(w, shape, f.route(), func(as []int, _ []ring.Meet) []move.Move { return f.moves(as, under) })
+	if err != nil {
+		return t, err
 	}
-	for i, me := range as {
-		beside := as[(i+2)%len(as)]
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(second, i, as), Naming: [][]int{{beside}},
-			Text: "Lead {me} on {turn} beside {strands 0}, outside and below it: {above 0} two, round, and {above 2} three, up in the middle."}
-		if i == 0 {
-			m.Detail = "Of two strands that it could follow take the one that comes straight out of the work."
+	if t.Ends = f.ends(); t.Ends { // nothing leaves it: it ends where its lowest cord does
+		t.Height = 0
+		for i, p := range t.Paths {
+			for _, v := range p.Points {
+				t.Height = math.Max(t.Height, v.Y+w.Strands[i].Diameter/2)
+			}
 		}
-		if i == len(as)-1 {
-			m.Gate = "Pairs lie side by side all round, none crossed; the second round lies below the first."
-		}
-		out = append(out, m)
 	}
-	return append(out, move.Rounds(out, 2, "the work")...)
+	if f.passes == 2 {
+		from, to, on := f.rounds()
+		t.Checks = append(t.Checks, ring.Longer(shape.Strands[0], from, to, on))
+	}
+	return t, nil
 }

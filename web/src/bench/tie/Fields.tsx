@@ -41,8 +41,8 @@ type Shown = Pick<FieldProps, "label" | "path">;
 
 /** counts tells whether a field means anything with the choices that are made. */
 function counts(f: Field, section: Section): boolean {
-  const [key, choice] = f.if?.split("=") ?? [];
-  return !key || section[key] === choice;
+  const [key, choices] = f.if?.split("=") ?? [];
+  return !key || choices.split(",").includes(String(section[key]));
 }
 
 function FieldInput({ f, path, section, change }: Props & { f: Field }) {
