@@ -185,6 +185,8 @@ func Takes(w knot.Work, name string, least, most int) error {
 	case n == 2: // two have a knot of their own that stands as round
 		r.Field, r.Set, r.Label = "do", "two-strand-diamond", "Tie a two-strand diamond"
 		r.Why = "a knot for strands that stand in a ring; " + r.Why
+	case n == 3: // as long a neck of three is crowned
+		r.Field, r.Set, r.Label = "do", "crown", "Tie a crown sinnet"
 	}
 	return r
 }

@@ -88,7 +88,6 @@ func init() {
 	}
 	add("wall", "each of four strands under its neighbour and up", form{4, 1, Alone, ""}, 5.93, 12)
 	add("double-wall", "a wall of four, followed once more outside and below", form{4, 2, Alone, ""}, 15.9, 220)
-	add("wall-on-a-crown", "a crown of four and a double wall drawn off it", form{4, 2, Below, Slim}, 20.2, 2187)
 }
 
 func mostOf(crown Crown) int {
