@@ -124,24 +124,48 @@ func Round(ds []Disc) Disc {
 	if len(ds) == 0 {
 		return Disc{}
 	}
-	// The middle is pulled towards what lies farthest from it, less and less.
-	const rounds = 300
+	// Few lie on the circle: it is found about some of them, and what is left outside it
+	// joins those.
+	some := []Disc{ds[0], farthest(ds, ds[0].X, ds[0].Z)}
+	for {
+		c := about(some)
+		out := farthest(ds, c.X, c.Z)
+		reach := math.Hypot(out.X-c.X, out.Z-c.Z) + out.R
+		if reach <= 1.0003*c.R || len(some) > 40 {
+			c.R = math.Max(c.R, reach)
+			return c
+		}
+		some = append(some, out)
+	}
+}
+
+// about is the smallest circle about a few discs: the middle is pulled towards what lies
+// farthest from it, less and less.
+func about(ds []Disc) Disc {
+	const rounds = 600
 	out := Disc{ds[0].X, ds[0].Z, math.Inf(1)}
 	x, z := out.X, out.Z
 	for k := range rounds {
-		far, at := 0.0, ds[0]
-		for _, d := range ds {
-			if off := math.Sqrt((d.X-x)*(d.X-x)+(d.Z-z)*(d.Z-z)) + d.R; off > far {
-				far, at = off, d
-			}
-		}
-		if far < out.R {
+		at := farthest(ds, x, z)
+		if far := math.Hypot(at.X-x, at.Z-z) + at.R; far < out.R {
 			out = Disc{x, z, far}
 		}
 		step := 1 / float64(k+2)
 		x, z = x+step*(at.X-x), z+step*(at.Z-z)
 	}
 	return out
+}
+
+// farthest is the disc that reaches farthest from a place.
+func farthest(ds []Disc, x, z float64) Disc {
+	far, at := math.Inf(-1), 0
+	for i := range ds {
+		d := &ds[i]
+		if off := math.Sqrt((d.X-x)*(d.X-x)+(d.Z-z)*(d.Z-z)) + d.R; off > far {
+			far, at = off, i
+		}
+	}
+	return ds[at]
 }
 
 // Straight are the strands of a section, straight down through the bundle that they lie

@@ -4,6 +4,7 @@ package herringbone
 import (
 	"cmp"
 	"fmt"
+	"math"
 
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/cover"
@@ -12,7 +13,8 @@ import (
 
 // Settings of a herringbone collar.
 type Settings struct {
-	Cords knot.CordIDs `json:"cords,omitempty" typed:"-" label:"its two cords" needed:"yes"`
+	Cords  knot.CordIDs `json:"cords,omitempty" typed:"-" label:"its two cords" needed:"yes"`
+	OverMM float64      `json:"over_mm,omitempty" typed:"thick" label:"over a ring on the bundle, across" most:"300"`
 }
 
 // weave is the collar: nine leads and four bights, two over and two under by columns.
@@ -33,13 +35,13 @@ func anew(_ int, free []string) []knot.Section {
 // Right: chevrons of two stand all round. Wrong: in the third trip a cord that lies on the
 // other side of the one beside it; nothing is left to part in the fourth.
 //
-// Makers differ in nothing but the bundle: a whipping or a ring's turns under it make it
+// Makers differ in nothing but the bundle: a whipping or a ring on it make the collar
 // stand fuller.
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "herringbone-collar", Name: "herringbone collar", Family: "coverings",
 		OtherNames: []string{"two-cord collar"},
-		For:        "a collar of chevrons in two colours round the legs of a lanyard, below its ring",
+		For:        "a collar of chevrons in two colours round the legs of a lanyard, below its ring, or over a ring put on them",
 		Glyph:      "M3 8l5 4-5 4M8 8l5 4-5 4M21 8l-5 4 5 4M16 8l-5 4 5 4M9 2v4M15 2v4M9 18v4M15 18v4",
 		Settings:   Settings{},
 		Hangs:      true,
@@ -68,11 +70,25 @@ func tie(w knot.Work) (knot.Tied, error) {
 	discs := w.Under()
 	about := knot.Round(discs)
 	thick := 2 * about.R
-	if most := cover.MostMandrel * d; thick > most {
-		return knot.Tied{}, &knot.Refused{Field: "cords", Why: fmt.Sprintf("tied round %.0f mm; of a cord of %.1f mm it is drawn up round %.0f mm at the most", thick, d, most)}
+	ring := knot.Of[Settings](w.Section).OverMM
+	if ring > 0 {
+		if err := cover.OnCore(ring, thick); err != nil {
+			return knot.Tied{}, err
+		}
+		thick = ring
 	}
-	t, err := cover.Kept(fmt.Sprintf("herringbone %.6f %.6f %d", d, thick, len(w.Strands)), func() (knot.Tied, error) { return lead(d, thick, len(w.Strands)) })
+	if most := cover.MostMandrel * d; thick > most {
+		r := &knot.Refused{Field: "cords", Why: fmt.Sprintf("tied round %.0f mm; of a cord of %.1f mm it is drawn up round %.0f mm at the most", thick, d, most)}
+		if ring > 0 {
+			r.Field, r.Set, r.Label = "over_mm", math.Floor(most), fmt.Sprintf("Take %.0f mm", math.Floor(most))
+		}
+		return knot.Tied{}, r
+	}
+	t, err := cover.Kept(fmt.Sprintf("herringbone %.6f %.6f %.6f %d", d, thick, ring, len(w.Strands)), func() (knot.Tied, error) { return lead(d, thick, ring, len(w.Strands)) })
 	if err == nil {
+		if ring > 0 {
+			t.Beads = []knot.BeadAt{cover.Core(ring, t.Height, about)}
+		}
 		t.Paths = w.Straight(discs, t.Height)
 		cover.About(t.Own, about)
 	}
@@ -80,8 +96,8 @@ func tie(w knot.Work) (knot.Tied, error) {
 }
 
 // lead lays the collar of cords of diameter d round so many strands, which are so thick
-// together.
-func lead(d, thick float64, strands int) (knot.Tied, error) {
+// together, or round a ring on them where that is not zero.
+func lead(d, thick, ring float64, strands int) (knot.Tied, error) {
 	c, err := weave.On(thick / d)
 	if err != nil {
 		return knot.Tied{}, err
@@ -90,7 +106,7 @@ func lead(d, thick float64, strands int) (knot.Tied, error) {
 	laid := cover.Lay(c, c.Shares(2), c.High/2, d, thick, 0)
 	t := knot.Tied{Loose: true, Around: true, Repeats: 1, Gap: c.Gap, Height: laid.RoomMM, Order: knot.Identity(strands), Workers: []int{strands, strands + 1}}
 	t.Own, t.OwnFlat = laid.Paths()
-	t.Moves, err = moves(laid, t.Workers, thick)
+	t.Moves, err = moves(laid, t.Workers, thick, ring > 0)
 	t.Checks = []string{fmt.Sprintf("It is {%.1fmm} high and {%.1fmm} across.", laid.HighMM, d*c.Across)}
 	if laid.GapMM > 0.1*d {
 		t.Warnings = []knot.Flaw{{Code: "cover-stands-off", Says: fmt.Sprintf("Round {%.1fmm} it stands off by {%.1fmm} all round: wind the bundle thicker under it.", thick, laid.GapMM)}}
@@ -99,12 +115,15 @@ func lead(d, thick float64, strands int) (knot.Tied, error) {
 }
 
 // moves are those of the collar: the trips of both cords by turns.
-func moves(l cover.Laid, as []int, thick float64) ([]move.Move, error) {
+func moves(l cover.Laid, as []int, thick float64, ring bool) ([]move.Move, error) {
 	all, err := l.Web.Trips(func(a, b cover.Trip) int { return cmp.Or(cmp.Compare(a.N, b.N), cmp.Compare(a.Strand, b.Strand)) })
 	if err != nil {
 		return nil, err
 	}
 	out := []move.Move{{Strand: -1, Text: fmt.Sprintf("Hold the strands together; they make {%.1fmm} across.", thick), Detail: "A turn of tape keeps them so."}}
+	if ring {
+		out[0] = move.Move{Strand: -1, Text: fmt.Sprintf("Put the ring of {%.1fmm} over the strands.", thick), Detail: "It stays under the collar; hold it where the collar is to be."}
+	}
 	for _, t := range all {
 		m := move.Move{Strand: as[t.Strand], Turn: string(knot.Clockwise)}
 		passes, words := t.Says(as)

@@ -83,3 +83,28 @@ func TestItTakesTwoCords(t *testing.T) {
 		}
 	}
 }
+
+// Over a ring on the bundle it goes round that: it takes more cord, and the ring shows; one
+// that the strands do not pass is refused, with one that they do.
+func TestItGoesOverARing(t *testing.T) {
+	w := collar(2)
+	bare, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	set := knot.Of[herringbone.Settings](w.Section)
+	thick := 2 * knot.Round(w.Under()).R
+	set.OverMM = thick + 2
+	w.Section.Settings = set
+	over, err := knot.Tie(w)
+	if err != nil || len(over.Beads) != 1 || over.Beads[0].WidthMM != thick+2 || over.Own[0].Length() <= bare.Own[0].Length() {
+		t.Errorf("over a ring it takes %.1f mm, without %.1f, shows %+v; %v", over.Own[0].Length(), bare.Own[0].Length(), over.Beads, err)
+	}
+	set.OverMM = thick - 1
+	w.Section.Settings = set
+	_, err = knot.Tie(w)
+	var no *knot.Refused
+	if !errors.As(err, &no) || no.Field != "over_mm" || no.Set == nil {
+		t.Errorf("over a ring too small: %v", err)
+	}
+}

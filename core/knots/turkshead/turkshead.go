@@ -11,8 +11,6 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/cover"
 	"nimblebight/core/move"
-
-	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // Over is what a Turk's head is tied round.
@@ -178,9 +176,8 @@ func tie(in knot.Work) (knot.Tied, error) {
 		w.about = knot.Round(w.discs)
 		w.thick = 2 * w.about.R
 		if w.set.OverMM > 0 {
-			if w.set.OverMM < w.thick {
-				return knot.Tied{}, &knot.Refused{Field: "over_mm", Why: fmt.Sprintf("the core is %.1f mm across, but the strands inside it take %.1f mm; it must be thicker than they are", w.set.OverMM, w.thick),
-					Set: math.Ceil(w.thick) + 2, Label: fmt.Sprintf("Take a core of %.0f mm", math.Ceil(w.thick)+2)}
+			if err := cover.OnCore(w.set.OverMM, w.thick); err != nil {
+				return knot.Tied{}, err
 			}
 			w.thick = w.set.OverMM
 		}
@@ -236,7 +233,7 @@ func (w work) lead() (knot.Tied, error) {
 	if w.set.Over == Mandrel {
 		t.Ends = true
 	} else if w.set.OverMM > 0 {
-		t.Beads = []knot.BeadAt{{At: r3.Vec{X: w.about.X, Y: t.Height / 2, Z: w.about.Z}, Bead: knot.Bead{HoleMM: 0.9 * w.set.OverMM, LengthMM: t.Height, WidthMM: w.set.OverMM, Shape: "disc", Colour: "#c8a06a"}}}
+		t.Beads = []knot.BeadAt{cover.Core(w.set.OverMM, t.Height, w.about)}
 	}
 	t.Checks = says(w, laid)
 	t.Warnings = w.flaws(laid)
