@@ -160,7 +160,8 @@ type link struct{ a, b, shift, before int }
 type pair struct {
 	s, t, shift int // links; t is taken in cell shift; -1-bar when t is a bar
 	reach       float64
-	beside      bool // they run side by side
+	beside      bool    // they run side by side
+	until       float64 // of the travel: before that they do not come near enough to matter
 }
 
 type chord struct {
@@ -197,14 +198,16 @@ type relaxer struct {
 	// reach, so that contacts pressed hard and lightly all end just touching;
 	// near is its least distance over reach now.
 	swelling, near []float64
-	vP, vT         float64
-	massP, massT   float64
-	steps          int
-	least          float64
-	residual       float64
-	pulling        float64 // the energy of the pull alone
-	film           *film
-	second         *sharing // nil but for a ring
+	// travel is how much nearer two links can have come to one another, step by step.
+	travel       float64
+	vP, vT       float64
+	massP, massT float64
+	steps        int
+	least        float64
+	residual     float64
+	pulling      float64 // the energy of the pull alone
+	film         *film
+	second       *sharing // nil but for a ring
 }
 
 func newRelaxer(p Problem, curves []curve.Curve, cell Cell, per float64) *relaxer {
@@ -499,7 +502,7 @@ func (r *relaxer) list() {
 						continue
 					}
 				}
-				r.pairs = append(r.pairs, pair{s, t, k, d, r.p.Cling > 0 && r.beside(s, t)})
+				r.pairs = append(r.pairs, pair{s, t, k, d, r.p.Cling > 0 && r.beside(s, t), 0})
 			}
 		}
 	}
@@ -508,7 +511,7 @@ func (r *relaxer) list() {
 			d := (r.p.Strands[r.strOf[s]].Diameter + bar.Diameter) / 2
 			dist, _, _ := curve.SegmentDistance(r.x[l.a], r.at(l.b, l.shift), bar.From, bar.To)
 			if dist < d+skin {
-				r.pairs = append(r.pairs, pair{s, -1 - b, 0, d, false})
+				r.pairs = append(r.pairs, pair{s, -1 - b, 0, d, false, 0})
 			}
 		}
 	}
@@ -703,7 +706,16 @@ func (r *relaxer) forces(k float64) (energy, gap float64) {
 // there is, and gives the least gap; near is the least distance over reach by link.
 func (r *relaxer) contacts(pairs []pair, k, energy float64, on *pushes, near []float64) (float64, float64) {
 	gap := math.Inf(1)
-	for _, p := range pairs {
+	for i := range pairs {
+		if pairs[i].until > r.travel {
+			continue
+		}
+		p := pairs[i]
+		// Farther than this they neither press nor cling, however much they swell.
+		idle := 1.09 * p.reach
+		if p.beside {
+			idle += clings * p.reach
+		}
 		want := p.reach * r.swelling[p.s]
 		if p.t >= 0 {
 			want = p.reach * (r.swelling[p.s] + r.swelling[p.t]) / 2
@@ -717,11 +729,17 @@ func (r *relaxer) contacts(pairs []pair, k, energy float64, on *pushes, near []f
 			if p.beside {
 				far += clings * p.reach
 			}
-			if r3.Norm2(r3.Sub(m, r.mid[p.s])) > far*far {
+			if off := r3.Norm2(r3.Sub(m, r.mid[p.s])); off > far*far {
+				if far += 0.09 * p.reach; off > far*far { // in whatever they swell by
+					pairs[i].until = r.travel + math.Sqrt(off) - far
+				}
 				continue
 			}
 		}
 		w, dist, s, t := r.apart(p)
+		if dist > idle {
+			pairs[i].until = r.travel + dist - idle
+		}
 		share := dist / p.reach
 		gap = math.Min(gap, share)
 		near[p.s] = math.Min(near[p.s], share)
@@ -915,6 +933,11 @@ func (r *relaxer) move(dt, maxStep float64) {
 	}
 	for i := range r.x {
 		r.x[i] = r3.Add(r.x[i], r3.Scale(scale, r.v[i]))
+	}
+	// Each of two links may have come so far to meet the other, and its arc half as far.
+	r.travel += 3 * scale * math.Sqrt(biggest)
+	if r.screw { // what the pitch carries along is not counted
+		r.travel = math.Inf(1)
 	}
 	if r.p.Alike {
 		r.align()

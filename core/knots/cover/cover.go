@@ -49,7 +49,7 @@ const (
 
 // drawn is how finely a cover is drawn up: that a large one takes less than a second.
 // The figures are judged; a test holds what they come to against a finer drawing.
-var drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 2e-4, Tolerance: 0.005, MaxSteps: 6000}
+var drawn = tighten.Settings{PerDiameter: []float64{2.5}, Still: 6e-4, Tolerance: 0.005, MaxSteps: 6000}
 
 // Crowded is the error for a weave that does not close on its mandrel: its bights climb over
 // one another and cross where they should not.
