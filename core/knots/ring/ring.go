@@ -112,10 +112,7 @@ func Tie(w knot.Work, shape shapes.Shape, told tighten.Problem, say func(as []in
 	if err != nil {
 		return knot.Tied{}, err
 	}
-	d := 0.0
-	for _, l := range w.Strands {
-		d = math.Max(d, l.Diameter)
-	}
+	d := Thickest(w)
 	// Turned a quarter of a step, no two hang straight behind one another.
 	aside := -math.Pi / 2 / float64(len(w.Strands))
 	strands := make([][]r3.Vec, len(shape.Strands))
@@ -140,6 +137,15 @@ func Tie(w knot.Work, shape shapes.Shape, told tighten.Problem, say func(as []in
 	}
 	t.Moves = say(as, meets)
 	return t, nil
+}
+
+// Thickest is the diameter of the thickest strand, mm: it decides the size of a ring.
+func Thickest(w knot.Work) float64 {
+	d := 0.0
+	for _, l := range w.Strands {
+		d = math.Max(d, l.Diameter)
+	}
+	return d
 }
 
 // Led is a knot led in a direction: what ties it anticlockwise ties its mirror too.

@@ -19,10 +19,7 @@ import (
 // of the last; where it is 0 they come and go as they lie.
 func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int, straight float64) (t knot.Tied, lines [][]r3.Vec, as []int) {
 	n := len(w.Strands)
-	d := 0.0
-	for _, l := range w.Strands {
-		d = math.Max(d, l.Diameter)
-	}
+	d := Thickest(w)
 	cell := shape.Cell(mirror)
 	threads := shape.Lay(cell, next, count)
 	top, low := math.Inf(1), math.Inf(-1)

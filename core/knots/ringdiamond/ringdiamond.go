@@ -89,7 +89,13 @@ func tieOne(w knot.Work, doubled bool) (knot.Tied, error) {
 	}
 	if doubled {
 		t, err := ring.Tie(w, shape, ring.Route(n, told(n)), collarMoves)
-		t.Checks = append(t.Checks, ring.Longer(shape.Strands[0], 62*3/float64(n), 302*3/float64(n), 360*3/float64(n)))
+		if err != nil {
+			return t, err
+		}
+		once, err := family.Shape(name(n, false), func() tighten.Problem { return route(n, false) })
+		if err == nil {
+			t.Checks = append(t.Checks, ring.Longer(once.Strands[0], shape.Strands[0], ring.Thickest(w)))
+		}
 		return t, err
 	}
 	return ring.Tie(w, shape, route(n, false), moves)

@@ -80,18 +80,11 @@ func (f form) route() tighten.Problem {
 // ends tells whether the strands end in it.
 func (f form) ends() bool { return f.crown == Over || f.crown == Followed }
 
-// rounds are where on a strand its first round lies, degrees round the axis, and how much
-// farther on the second.
-func (f form) rounds() (from, to, on float64) {
-	s := 360 / float64(f.n)
-	switch f.crown {
-	case Followed:
-		on := float64(steps(f.n)) * s
-		return 0.3 * s, on - 0.1*s, on
-	case Below:
-		line := laid(ring.Loose(f.n))
-		after := line[len(line)-1].Degrees
-		return after + 0.3*s, after + 1.5*s, 2 * s
+// single is the form with its first round alone.
+func (f form) single() form {
+	f.passes = 1
+	if f.crown == Followed {
+		f.crown = Over
 	}
-	return 0.3 * s, 1.5 * s, 2 * s
+	return f
 }

@@ -129,9 +129,11 @@ func tieOne(w knot.Work, f form, set Settings) (knot.Tied, error) {
 	if under == 0 {
 		under = 2
 	}
+	whole := shape.Strands[0]
 	switch {
 	case f.dressed == Chunky:
 		shape.Strands = hung(shape.Strands)
+		whole = shape.Strands[0]
 	case f.ends():
 		cut, err := bury(f, shape.Strands, under)
 		if err != nil {
@@ -154,9 +156,15 @@ func tieOne(w knot.Work, f form, set Settings) (knot.Tied, error) {
 			}
 		}
 	}
-	if f.passes == 2 {
-		from, to, on := f.rounds()
-		t.Checks = append(t.Checks, ring.Longer(shape.Strands[0], from, to, on))
+	if f.passes == 2 && f.crown != Over {
+		once, err := family.Shape(f.single().name(), f.single().route)
+		if err != nil {
+			return t, err
+		}
+		if f.dressed == Chunky {
+			once.Strands = hung(once.Strands)
+		}
+		t.Checks = append(t.Checks, ring.Longer(once.Strands[0], whole, ring.Thickest(w)))
 	}
 	return t, nil
 }
