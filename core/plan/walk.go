@@ -163,6 +163,13 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 		return err
 	}
 	if len(places) == 0 && terms.Begins == knot.OnStrands {
+		if w.inside {
+			out := piece.Problem{Path: path + ".do", Message: fmt.Sprintf("is %s, but all strands end in the knot above it", s.Do)}
+			if w.into == nil {
+				out.Fix = &Fix{Label: "Leave out what follows it", Set: []Set{{Path: "sequence", Value: slices.Clone(w.written[:i])}}}
+			}
+			return piece.Problems{out}
+		}
 		return problem(path, "do", "is %s, but no strand hangs there; mount a cord first", s.Do)
 	}
 	middle := w.rowMiddle
