@@ -54,3 +54,20 @@ func TestACommonDivisorHasAWayOut(t *testing.T) {
 	v.key("x")
 	v.until("X ties it of one cord", `!document.body.textContent.includes("share the divisor 3") && /bights=[57]/.test(document.querySelector("#typed-line").value)`)
 }
+
+// A wall that is crowned over ends its strands: what follows is refused, X leaves it out,
+// and how far its ends are buried is asked only then.
+func TestAWallThatEndsItsStrands(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	asks := `[...document.querySelectorAll("label, legend, span")].some((l) => l.textContent === "ends buried under crossings")`
+	v.typeLine("mount A B, wall passes=2, finish dome")
+	v.until("a wall is tied", `[...document.querySelectorAll("button, h3, li")].some((b) => b.textContent.includes("wall knot"))`)
+	v.typeLine("mount A B, wall crown=over, finish dome")
+	v.until("what follows is refused", `document.body.textContent.includes("end in the knot above it")`)
+	v.leave()
+	v.key("x")
+	v.until("X leaves it out", `!document.body.textContent.includes("end in the knot above it") && !document.querySelector("#typed-line").value.includes("finish")`)
+	v.key("j")
+	v.key("j")
+	v.until("how far ends are buried is asked", asks)
+}

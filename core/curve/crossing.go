@@ -2,6 +2,7 @@ package curve
 
 import (
 	"fmt"
+	"iter"
 	"math"
 	"math/cmplx"
 	"sort"
@@ -38,17 +39,22 @@ func Crossings(curves []Curve) ([]Crossing, error) {
 		for j := i; j < len(curves); j++ {
 			b := curves[j]
 			na, nb := edges(a), edges(b)
+			var close []int // the runs of b that may meet the run of a
 			for m := range na {
+				if m%inRun == 0 {
+					close = close[:0]
+					for k, box := range runs[j] {
+						if box.meets(runs[i][m/inRun]) {
+							close = append(close, k)
+						}
+					}
+				}
 				p0, p1 := edge(a, m)
 				from := 0
 				if i == j {
 					from = m + 2
 				}
-				for n := from; n < nb; n++ {
-					if run := n / inRun; !runs[j][run].near(p0, p1) {
-						n = (run+1)*inRun - 1
-						continue
-					}
+				for n := range among(close, runs[j], p0, p1, from, nb) {
 					if i == j && a.Closed && m == 0 && n == nb-1 {
 						continue
 					}
@@ -99,6 +105,27 @@ func runsOf(c Curve) []flatBox {
 		box.y0, box.y1 = min(box.y0, p.Y, q.Y), max(box.y1, p.Y, q.Y)
 	}
 	return out
+}
+
+// among are the edges, from one on, of those of the runs that an edge from p to q may meet,
+// in order.
+func among(runs []int, boxes []flatBox, p, q r3.Vec, from, end int) iter.Seq[int] {
+	return func(yield func(int) bool) {
+		for _, k := range runs {
+			if (k+1)*inRun <= from || !boxes[k].near(p, q) {
+				continue
+			}
+			for n := max(from, k*inRun); n < min(end, (k+1)*inRun); n++ {
+				if !yield(n) {
+					return
+				}
+			}
+		}
+	}
+}
+
+func (b flatBox) meets(c flatBox) bool {
+	return c.x1 >= b.x0 && c.x0 <= b.x1 && c.y1 >= b.y0 && c.y0 <= b.y1
 }
 
 func (b flatBox) near(p, q r3.Vec) bool {

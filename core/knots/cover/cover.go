@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/memo"
 	"nimblebight/core/shapes"
+	"nimblebight/core/side"
 	"nimblebight/core/tighten"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -295,12 +296,13 @@ const Tucked = 3
 // rounds leads one strand through tracks that lie side by side. Its end laps where there is
 // room for it.
 func (c Cover) rounds(tracks [][]r3.Vec) []r3.Vec {
-	const room = -0.07 // of a diameter between surfaces: soft cord gives so much
-	lapped := cleared(waysOf(tracks, 1, c.passed(), true, Axial), c.Mandrel)[0]
-	if curve.SelfGap(curve.Curve{Points: lapped}, 1) >= room {
-		return lapped
+	const room = -0.07    // of a diameter between surfaces: soft cord gives so much
+	var lines [2][]r3.Vec // lapped, and not: while a maker waits both are laid at once
+	side.Each(2, func(i int) { lines[i] = cleared(waysOf(tracks, 1, c.passed(), i == 0, Axial), c.Mandrel)[0] })
+	if curve.SelfGap(curve.Curve{Points: lines[0]}, 1) >= room {
+		return lines[0]
 	}
-	return cleared(waysOf(tracks, 1, c.passed(), false, Axial), c.Mandrel)[0]
+	return lines[1]
 }
 
 // Strands are the ways of the strands that a cover is tied of, each through all its

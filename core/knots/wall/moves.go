@@ -104,9 +104,11 @@ func twiceMoves(as []int, second []ring.Meet) []move.Move {
 // againMoves follow wall and crown round once more, beside the strand so many steps on.
 func againMoves(as []int, follows int) []move.Move {
 	var out []move.Move
-	part := func(text, detail, gate string) {
+	n := len(as)
+	next, before := ring.Meet{On: (follows + 1) % n}, ring.Meet{On: (follows + n - 1) % n, Over: true}
+	part := func(meets []ring.Meet, text, detail, gate string) {
 		for i, me := range as {
-			m := move.Move{Strand: me, End: true, Turn: turn, Naming: [][]int{{as[(i+follows)%len(as)]}}, Text: text}
+			m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(meets, i, as), Naming: [][]int{{as[(i+follows)%len(as)]}}, Text: text}
 			if i == 0 {
 				m.Detail = detail
 			}
@@ -116,9 +118,9 @@ func againMoves(as []int, follows int) []move.Move {
 			out = append(out, m)
 		}
 	}
-	part("Lead {me} on {turn} beside the wall of {strands 0}, outside and below it, and up beside it inside the bights.", straight+" Where it goes under, go under; where it goes over, go over.",
+	part([]ring.Meet{next}, "Lead {me} on {turn} beside the wall of {strands 0}, outside and below it, and up beside it inside the bights.", straight+" Where it goes under, go under; where it goes over, go over.",
 		"Pairs lie side by side all round the wall, none crossed.")
-	part("Lead {me} on {turn} beside the crown of {strands 0}, on its outer side, over what it goes over and under what it goes under.", "",
+	part([]ring.Meet{before, next}, "Lead {me} on {turn} beside the crown of {strands 0}, on its outer side, over what it goes over and under what it goes under.", "",
 		"The crown lies in pairs, the second round outside the first.")
 	return out
 }

@@ -134,7 +134,7 @@ export function useBenchKeys({ stage, showKeys, find }: Props) {
       select(selected + 1);
     },
     x: () => {
-      const fix = plan?.warnings.find((w) => w.fix)?.fix ?? fixOf(planError);
+      const fix = fixOf(planError) ?? plan?.warnings.find((w) => w.fix)?.fix; // what refuses comes first
       if (fix) apply(fix);
     },
     f: () => setSide(side === "face" || side === "both" ? "back" : "face"),
