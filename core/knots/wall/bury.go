@@ -121,8 +121,8 @@ func hung(strands [][]r3.Vec) [][]r3.Vec {
 // for 1 and up for -1.
 func led(pts []r3.Vec, way float64) []r3.Vec {
 	const (
-		bend     = 1.2  // diameters
-		straight = 0.15 // off the way out, where it has left the knot
+		bend     = 0.9  // diameters
+		straight = 0.17 // off the way out, where it has left the knot
 	)
 	end := pts[len(pts)-1]
 	last := len(pts) - 2
