@@ -103,11 +103,7 @@ func layDiamonds(w knot.Work, count int) (knot.Tied, error) {
 	for _, l := range f.lines {
 		t.Paths = append(t.Paths, knot.Path{Points: l.pts})
 	}
-	t.Cells = []float64{0}
-	for _, y := range f.tip[:count-1] {
-		t.Cells = append(t.Cells, y)
-	}
-	t.Cells = append(t.Cells, low)
+	t.Cells = slices.Concat([]float64{0}, f.tip[:count-1], []float64{low})
 	t.Moves, err = moves(w, f.set, count)
 	return t, err
 }
