@@ -71,24 +71,12 @@ func init() {
 	})
 }
 
-// line is where a strand of a crown of n runs: its distance from the axis and half its
-// length, diameters.
-func line(n int) (aside, half float64) {
-	aside, half = 0.75/math.Tan(math.Pi/float64(n)), 2
-	switch {
-	case n == 3:
-		half = 2.3
-	case n >= 6: // short of where it would meet the line after the next
-		half = aside*math.Tan(2*math.Pi/float64(n)) - 0.55
-	}
-	return aside, half
-}
-
 // cellOf is one crown of n: for four the lines of a # sign, each beginning high and
 // ending low.
 func cellOf(n int, square bool) tighten.Problem {
 	const pitch = 3.2
-	a, b := line(n)
+	l := ring.Close(n)
+	a, b := l.Aside, l.Half
 	// The line of strand 0 in the plane across the work; y is down it.
 	way := []r3.Vec{{X: -a, Y: 1.5, Z: b}, {X: -a, Y: 2.1, Z: 1.05}, {X: -a, Y: 1.5, Z: 0}, {X: -a, Y: 0.9, Z: -1.05}, {X: -a, Y: 1.5, Z: -b}}
 	p := tighten.Problem{Cell: &tighten.Cell{Pitch: pitch, Mirror: square}}
@@ -118,7 +106,8 @@ func goesOn(n int, square bool) (next []int, angle float64) {
 		}
 		return next, (float64(m)*step - math.Pi) / 2
 	}
-	a, b := line(n)
+	l := ring.Close(n)
+	a, b := l.Aside, l.Half
 	begin, end := math.Atan2(b, -a), math.Atan2(-b, -a)
 	best := math.Inf(1)
 	for k := range n {

@@ -13,13 +13,20 @@ func (l Line) At(along, out, y float64) At {
 	return At{R: math.Hypot(l.Aside+out, l.Half*along), Degrees: (begins + math.Atan2(l.Half*along, l.Aside+out)) * 180 / math.Pi, Y: y}
 }
 
-// Loose is the line of a crown of n as hands lay it, before it is drawn up: as long as
-// it may be before it meets the line after the next.
-func Loose(n int) Line {
-	l := Line{Aside: 1.2 / math.Tan(math.Pi/float64(n)), Half: 2.7}
+// Close is the line of a crown of n as it is laid to be drawn up.
+func Close(n int) Line { return lineOf(n, 0.75, 2, 2.3) }
+
+// Loose is the line of a crown of n as hands lay it, with more to come.
+func Loose(n int) Line { return lineOf(n, 1.2, 2.7, 3) }
+
+// lineOf is the line of a crown of n: its lines make a figure of sides twice so long as
+// aside says, and each goes on for half, or of three strands for three, and of six and
+// more not as far as it would meet the line after the next.
+func lineOf(n int, aside, half, three float64) Line {
+	l := Line{Aside: aside / math.Tan(math.Pi/float64(n)), Half: half}
 	switch {
 	case n == 3:
-		l.Half = 3
+		l.Half = three
 	case n >= 6:
 		l.Half = l.Aside*math.Tan(2*math.Pi/float64(n)) - 0.55
 	}
