@@ -61,7 +61,7 @@ func TestAWallThatEndsItsStrands(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/1/tie")
 	asks := `[...document.querySelectorAll("label, legend, span")].some((l) => l.textContent === "ends buried under crossings")`
 	v.typeLine("mount A B, wall passes=2, finish dome")
-	v.until("a wall is tied", `[...document.querySelectorAll("button, h3, li")].some((b) => b.textContent.includes("wall knot"))`)
+	v.until("a wall is tied", `[...document.querySelectorAll("button, h3, li")].some((b) => b.textContent.includes("wall knot")) && `+saved)
 	v.typeLine("mount A B, wall crown=over, finish dome")
 	v.until("what follows is refused", `document.body.textContent.includes("end in the knot above it")`)
 	v.leave()

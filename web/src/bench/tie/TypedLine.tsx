@@ -13,6 +13,7 @@ export function TypedLine({ notation }: { notation: string }) {
   // The line that the problem is of; what is typed since stands elsewhere.
   const [asked, setAsked] = useState("");
   const dropped = useRef(false);
+  const latest = useRef(text); // what is typed while a save is under way is not lost
   useEffect(() => {
     if (!typing) setText(notation);
   }, [notation, typing]);
@@ -32,7 +33,7 @@ export function TypedLine({ notation }: { notation: string }) {
     setAsked(text);
     const p = await piece.spell(text);
     setProblem(p);
-    if (!p) setTyping(false);
+    if (!p && latest.current === text) setTyping(false);
   };
   const first = problem?.errors?.[0];
   const slip = problem?.errors?.find((e) => e.path === "line");
@@ -53,7 +54,8 @@ export function TypedLine({ notation }: { notation: string }) {
         aria-describedby="typed-line-hint"
         onChange={(e) => {
           setTyping(true);
-          setText(e.target.value.replaceAll("\n", " "));
+          latest.current = e.target.value.replaceAll("\n", " ");
+          setText(latest.current);
         }}
         onKeyDown={(e) => {
           if (e.key === "Enter") {
