@@ -33,7 +33,7 @@ export function TypedLine({ notation }: { notation: string }) {
     setAsked(text);
     const p = await piece.spell(text);
     setProblem(p);
-    if (!p && latest.current === text) setTyping(false);
+    if (!p && latest.current.trim() === text.trim()) setTyping(false);
   };
   const first = problem?.errors?.[0];
   const slip = problem?.errors?.find((e) => e.path === "line");
