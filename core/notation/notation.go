@@ -63,7 +63,9 @@ func notateSection(s knot.Section) string {
 	}
 	for _, f := range k.Fields {
 		v := fieldText(s, f)
-		if v == "" || (f.Short != "" && v == f.Default) {
+		// What counts for something only with another choice is no part of a new section,
+		// so it is said even where it is the default.
+		if v == "" || (f.Short != "" && v == f.Default && f.If == "") {
 			continue
 		}
 		if f.Short != "" {

@@ -14,7 +14,7 @@ import (
 
 // mostHitches is how many hitches a section of diamonds may have: more cannot be drawn in
 // one.
-const mostHitches = 620
+const mostHitches = 360
 
 // apart is how much farther out the corners are where a square knot stands between them,
 // diameters.
