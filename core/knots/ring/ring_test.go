@@ -69,12 +69,9 @@ func TestTheOtherWayIsTheMirror(t *testing.T) {
 func TestPlacesGoClockwise(t *testing.T) {
 	for n := 3; n <= 8; n++ {
 		for turned := range 7 {
-			at := func(i int) r3.Vec {
-				s, c := math.Sincos(0.1 + float64(turned) + 2*math.Pi*float64(5*i%n+i/n)/float64(n)) // one after another, crosswise
+			at := func(i int) r3.Vec { // every strand anticlockwise of the one before
+				s, c := math.Sincos(0.1 + float64(turned) + 2*math.Pi*float64(i)/float64(n))
 				return r3.Vec{X: c, Z: s}
-			}
-			if n == 5 {
-				continue // which five steps do not go round
 			}
 			places := ring.Clockwise(n, at)
 			for k, i := range places {

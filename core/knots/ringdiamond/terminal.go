@@ -81,25 +81,14 @@ func tieTerminal(w knot.Work) (knot.Tied, error) {
 	})
 }
 
-// terminalMoves are those of a terminal knot. Along its way a strand passes the bend and
-// the end of the one before, the ends that come up in the middle and the bend of the
-// next; then, on its way in, three more.
+// terminalMoves are those of a terminal knot: a crown, and then home. Along its way a strand
+// passes the bend and the end of the one before, the ends that come up in the middle and the
+// bend of the next; then, on its way in, three more.
 func terminalMoves(as []int, meets []ring.Meet) []move.Move {
-	own := ring.Others(meets)
-	crown, home := []ring.Meet{own[1], own[4]}, own[5:]
+	home := ring.Others(meets)[5:]
 	turn := string(knot.Anticlockwise)
 	last := len(as) - 1
-	var out []move.Move
-	for i, me := range as {
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(crown, i, as), Text: "Crown {me} {turn}: {over 0}, its end; {over 1}, its bend."}
-		if i == 0 {
-			m.Detail = "Look at the working end. The first waits for the one before it, the last comes in under the bend of the first."
-		}
-		if i == last {
-			m.Gate = "A crown: each over one and under one, all alike."
-		}
-		out = append(out, m)
-	}
+	out := ring.Crown(as, "")
 	for i, me := range as {
 		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(home, i, as), Naming: [][]int{{as[(i+2)%len(as)]}},
 			Text: "Lead {me} on {turn}, outside the standing part of {strands 0}, back in {above 2} it and up the middle."}

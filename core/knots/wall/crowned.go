@@ -66,7 +66,7 @@ func onCrown(n, passes int, how Dressed) []ring.At {
 		}
 	}
 	way = append(way, turned(ends.Degrees, high, loosely(looseUnder, wall))...)
-	out := (up + 1.83*float64(passes-1)) * s // where an end comes up
+	out := up(passes) * s
 	last := []ring.At{{R: b + 0.1, Degrees: out, Y: 5}, {R: b, Degrees: out, Y: 8}, {R: b, Degrees: out, Y: 14}}
 	if how != Slim {
 		last = []ring.At{{R: b + 0.5, Degrees: out, Y: 3}, {R: b + 3, Degrees: out, Y: 5.5}, {R: b + 12, Degrees: out, Y: 14.5}}
@@ -108,9 +108,8 @@ func home(n int, after, at float64, r [4]float64, y [4]float64) []ring.At {
 // end then led down inside the bights and out beside the standing parts.
 func crownedOver(n, passes int) []ring.At {
 	s, q := 360/float64(n), ring.Stands(n)-0.75
-	way, out := begins(n), up*s
+	way, out := begins(n), up(passes)*s
 	if passes == 2 {
-		out = 3.5 * s
 		wall := twice(n)
 		wall = wall[2 : len(wall)-4]
 		for i := range 2 { // the end comes up where there is room beside it to go down
@@ -129,14 +128,19 @@ func crownedOver(n, passes int) []ring.At {
 	return append(way, home(n, end, 0.42, [4]float64{1.9, 1.5, 1.5, 1.3}, [4]float64{1.2, 0, -1.2, -2.6})...)
 }
 
-// up is how many steps on the end of a wall comes up.
-const up = 1.67
+// up is how many steps on the end of a wall comes up that is walled so often.
+func up(passes int) float64 {
+	if passes == 2 {
+		return 3.5
+	}
+	return 1.67
+}
 
 // steps is how many steps on the strand begins that each follows beside wall and crown:
 // the one that comes out of the work where the crown has brought it.
 func steps(n int) int {
 	s := 360 / float64(n)
-	return int(math.Ceil(up + wide(n).At(0.95, 0, 0).Degrees/s - 0.65))
+	return int(math.Ceil(up(1) + wide(n).At(0.95, 0, 0).Degrees/s - 0.65))
 }
 
 // wide is the line of a crown that is to be followed: longer, so that it passes two of
@@ -168,8 +172,8 @@ func followed(n int) []ring.At {
 			line.At(0.3, out, -0.2), line.At(0.6, out, -0.4-0.3*out), line.At(0.95, out, -0.5-0.8*out)}
 	}
 	way := append(begins(n), loosely(looseOver, once(n)[2:9])...)
-	way = append(way, loosely(looseOver, []ring.At{{R: 1.4 + q, Degrees: up * s, Y: 1}})...)
-	way = append(way, turned(up*s, crowned, crown(0))...)
+	way = append(way, loosely(looseOver, []ring.At{{R: 1.4 + q, Degrees: up(1) * s, Y: 1}})...)
+	way = append(way, turned(up(1)*s, crowned, crown(0))...)
 	follows := float64(steps(n))
 	var wall []ring.At
 	for _, a := range []ring.At{{R: 3.3, Degrees: 0.45, Y: 1.1}, {R: 3.9, Degrees: 0.7, Y: 0.3}, {R: 4.1, Degrees: 1, Y: -0.4}, {R: 4.1, Degrees: 1.25, Y: -1.2}, {R: 3.6, Degrees: 1.5, Y: -1.9},
@@ -177,7 +181,7 @@ func followed(n int) []ring.At {
 		wall = append(wall, ring.At{R: a.R + q, Degrees: a.Degrees * s, Y: a.Y})
 	}
 	way = append(way, turned(follows*s, 0, loosely(looseOver, wall))...)
-	way = append(way, turned((follows+up)*s, crowned, crown(aside))...)
+	way = append(way, turned((follows+up(1))*s, crowned, crown(aside))...)
 	return append(way, home(n, way[len(way)-1].Degrees, 0.42, [4]float64{1.9, 1.5, 1.5, 1.3}, [4]float64{1.2, 0, -1.2, -2.6})...)
 }
 

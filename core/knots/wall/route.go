@@ -8,8 +8,8 @@ func once(n int) []ring.At {
 	s, b, q := 360/float64(n), ring.Stands(n), ring.Stands(n)-0.75
 	return []ring.At{
 		{R: b, Y: -14}, {R: b, Y: -3.5}, {R: 0.9 + q, Y: -0.6}, {R: 1.7 + q, Degrees: 0.13 * s, Y: 0.35}, {R: 2.5 + q, Degrees: 0.5 * s, Y: 0.45},
-		{R: 3 + q, Degrees: 0.89 * s}, {R: 3 + q, Degrees: 1.24 * s, Y: -0.7}, {R: 2.3 + q, Degrees: 1.56 * s, Y: -0.8}, {R: 1.3 + q, Degrees: 1.67 * s, Y: -0.1},
-		{R: b + 0.15, Degrees: 1.67 * s, Y: 1.2}, {R: b, Degrees: 1.67 * s, Y: 4}, {R: b, Degrees: 1.67 * s, Y: 14},
+		{R: 3 + q, Degrees: 0.89 * s}, {R: 3 + q, Degrees: 1.24 * s, Y: -0.7}, {R: 2.3 + q, Degrees: 1.56 * s, Y: -0.8}, {R: 1.3 + q, Degrees: up(1) * s, Y: -0.1},
+		{R: b + 0.15, Degrees: up(1) * s, Y: 1.2}, {R: b, Degrees: up(1) * s, Y: 4}, {R: b, Degrees: up(1) * s, Y: 14},
 	}
 }
 
@@ -25,5 +25,5 @@ func twice(n int) []ring.At {
 	} {
 		way = append(way, ring.At{R: a.R + q, Degrees: a.Degrees * s, Y: a.Y})
 	}
-	return append(way, ring.At{R: b + 0.45, Degrees: 3.5 * s, Y: 0.9}, ring.At{R: b + 0.1, Degrees: 3.5 * s, Y: 2.5}, ring.At{R: b, Degrees: 3.5 * s, Y: 5}, ring.At{R: b, Degrees: 3.5 * s, Y: 14})
+	return append(way, ring.At{R: b + 0.45, Degrees: up(2) * s, Y: 0.9}, ring.At{R: b + 0.1, Degrees: up(2) * s, Y: 2.5}, ring.At{R: b, Degrees: up(2) * s, Y: 5}, ring.At{R: b, Degrees: up(2) * s, Y: 14})
 }

@@ -4,6 +4,7 @@ package wall
 import (
 	"fmt"
 	"math"
+
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ring"
 	"nimblebight/core/move"
