@@ -39,31 +39,30 @@ var drawer = []spool{
 
 // Pieces are the documents of the demo rack.
 func Pieces() []piece.Document {
-	inside := piece.Legs{ShortInside: true}
 	ring := piece.SplitRing
 	four := func(i int) cord.Stuff { return drawer[i].stuff }
 	c := func(id string, s cord.Stuff, l piece.Legs) piece.Cord { return piece.Cord{ID: id, Stuff: s, Legs: l} }
 	note := func(d piece.Document, n string) piece.Document { d.Purpose.Note = n; return d }
 	return []piece.Document{
 		note(notation.With(piece.Begin("Slipway locker 14", "key-fob", ring(30, 2), 110), "mount A B, square-knot 9, finish singe-and-press",
-			c("A", four(0), inside), c("B", four(1), inside)), "Lagoon bars in front: the slipway row."),
+			c("A", four(0), piece.Legs{}), c("B", four(1), piece.Legs{})), "Lagoon bars in front: the slipway row."),
 		notation.With(piece.Begin("Oar rack tag", "key-fob", ring(30, 2), 100), "mount A B, square-knot 7 start=right, half-knot 1 hand=right, finish singe-and-press",
-			c("A", four(2), inside), c("B", four(2), inside)),
+			c("A", four(2), piece.Legs{}), c("B", four(2), piece.Legs{})),
 		note(notation.With(piece.Begin("Carving knife pull", "lanyard", piece.Hardware{Type: "rod", InnerMM: 22, WireMM: 5}, 114), "mount A, mount B hitch=laid-behind, square-knot 16, finish singe-and-press", c("A", four(3), piece.Legs{}), c("B", four(4), piece.Legs{})),
 			"Hangs from the lanyard hole's pin; keep it clear of the blade's path."),
 		notation.With(piece.Begin("Spring fair charm", "charm", ring(30, 2), 150), "mount A B, square-knot 6, gather C turns=7, finish fringe length=45mm",
-			c("A", four(5), inside), c("B", four(5), inside), c("C", four(6), piece.Legs{})),
+			c("A", four(5), piece.Legs{}), c("B", four(5), piece.Legs{}), c("C", four(6), piece.Legs{})),
 		note(notation.With(piece.Begin("Tender outboard key", "key-fob", piece.Hardware{Type: "carabiner", InnerMM: 30, WireMM: 4}, 120), "mount A B hitch=larks-head-reversed, half-knot 21, finish dome", c("A", four(1), piece.Legs{ShortInside: true}), c("B", four(3), piece.Legs{FirstMM: 150})),
 			"Cut from the note on the last one; see the warning."),
-		notation.With(piece.Begin("Boathouse door", "key-fob", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 130), "mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish singe-and-press", c("A", four(3), inside), c("B", four(1), inside)),
-		notation.With(piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 88), "mount A B, half-knot 17 hand=right, finish singe-and-press", c("A", four(7), inside), c("B", weighed(four(7), 6.4), inside)),
-		note(notation.With(piece.Begin("Regatta wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 172), "mount A B, gap 9mm, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press", c("A", four(0), inside), c("B", four(2), inside), c("C", four(4), piece.Legs{})),
+		notation.With(piece.Begin("Boathouse door", "key-fob", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 130), "mount A B, square-knot 3, gap 9mm, square-knot 3, gap 9mm, square-knot 3, finish singe-and-press", c("A", four(3), piece.Legs{}), c("B", four(1), piece.Legs{})),
+		notation.With(piece.Begin("Loft blind stopper", "stopper", piece.Hardware{Type: "rod", InnerMM: 24, WireMM: 4}, 88), "mount A B, half-knot 17 hand=right, finish singe-and-press", c("A", four(7), piece.Legs{}), c("B", weighed(four(7), 6.4), piece.Legs{})),
+		note(notation.With(piece.Begin("Regatta wrist strap", "wrist-strap", piece.Hardware{Type: "swivel-clip", InnerMM: 28, WireMM: 3}, 172), "mount A B, gap 9mm, square-knot 31, fold-back 160mm, gather C turns=9, finish singe-and-press", c("A", four(0), piece.Legs{}), c("B", four(2), piece.Legs{}), c("C", four(4), piece.Legs{})),
 			"For the timekeepers: the watch hangs from the clip."),
 		notation.With(piece.Begin("Spring fair diamonds", "charm", ring(30, 2), 155), "mount A B C, diamond 3 inside=bead close=end-doubled hole=5mm long=7mm wide=9mm, gather D turns=5, finish fringe length=35mm",
-			c("A", four(6), inside), c("B", four(6), inside), c("C", four(6), inside), c("D", piece.Cotton(2, "#e9e4d6"), piece.Legs{})),
+			c("A", four(6), piece.Legs{}), c("B", four(6), piece.Legs{}), c("C", four(6), piece.Legs{}), c("D", piece.Cotton(2, "#e9e4d6"), piece.Legs{})),
 		notation.With(piece.Begin("Twin canoe fob", "key-fob", ring(32, 2.4), 99), "mount A B C D, rows 1-4:(square-knot 8) 5-8:(square-knot 8 start=right) cross=1, gather E turns=6, finish dome",
-			c("A", piece.Kernmantle(3, "#0f5c63"), inside), c("B", piece.Kernmantle(3, "#0f5c63"), inside), c("C", piece.Kernmantle(3, "#e3c88f"), inside), c("D", piece.Kernmantle(3, "#e3c88f"), inside), c("E", four(4), piece.Legs{})),
-		notation.With(piece.Begin("Berry charm, rust", "charm", ring(30, 2), 134), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm", c("A", piece.Cotton(4, "#b4532a"), inside), c("B", piece.Cotton(4, "#b4532a"), inside)),
+			c("A", piece.Kernmantle(3, "#0f5c63"), piece.Legs{}), c("B", piece.Kernmantle(3, "#0f5c63"), piece.Legs{}), c("C", piece.Kernmantle(3, "#e3c88f"), piece.Legs{}), c("D", piece.Kernmantle(3, "#e3c88f"), piece.Legs{}), c("E", four(4), piece.Legs{})),
+		notation.With(piece.Begin("Berry charm, rust", "charm", ring(30, 2), 134), "mount A B, square-knot 3, gap 8mm, berry-knot 1, gap 6mm, berry-knot 1 squares=2, finish fringe length=30mm", c("A", piece.Cotton(4, "#b4532a"), piece.Legs{}), c("B", piece.Cotton(4, "#b4532a"), piece.Legs{})),
 		note(notation.With(piece.Begin("Coxing boat key", "fist", ring(30, 2), 0), "mount A B hitch=from-knot, monkeys-fist 4 mode=two-cords, snake-knot 12, finish fuse length=60mm",
 			c("A", four(0), piece.Legs{}), joined(c("B", four(1), piece.Legs{}), "A")), "Floats with its key if the loop is left off the ring."),
 		notation.With(piece.Begin("Workshop door marble", "fist", ring(25, 2), 0), "mount A hitch=from-knot, monkeys-fist 4 core=marble size=14mm, coil-loop 6", c("A", four(8), piece.Legs{})),

@@ -222,7 +222,7 @@ type Named struct {
 // Make is a make and the material that it is usually of.
 type Make struct {
 	Named
-	Usual cord.Material `json:"usual" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp"`
+	Usual cord.Material `json:"usual" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp,enum=rubber"`
 }
 
 // Material is a material and whether its ends may be melted.

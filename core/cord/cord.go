@@ -22,10 +22,13 @@ type (
 
 // Stuff is one kind of cord as it stands in a piece.
 type Stuff struct {
-	Make       Make     `json:"make" jsonschema:"enum=kernmantle,enum=solid-braid,enum=single-strand,enum=three-ply,enum=tshirt-yarn,enum=leather,enum=laid,enum=waxed-thread"`
-	Material   Material `json:"material" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp"`
-	DiameterMM float64  `json:"diameter_mm"`
-	Colour     string   `json:"colour"`
+	Make     Make     `json:"make" jsonschema:"enum=kernmantle,enum=solid-braid,enum=single-strand,enum=three-ply,enum=tshirt-yarn,enum=leather,enum=laid,enum=waxed-thread,enum=soft-braid,enum=flat-leather,enum=square-leather,enum=elastic"`
+	Material Material `json:"material" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp,enum=rubber"`
+	// DiameterMM is the label's diameter; of a flat or square lace its width.
+	DiameterMM float64 `json:"diameter_mm"`
+	// ThicknessMM is how thick a flat or square lace is, 0 for as thick as it is wide.
+	ThicknessMM float64 `json:"thickness_mm,omitempty"`
+	Colour      string  `json:"colour"`
 	// GramsPerMetre is the maker's own weighing; without it the usual weight
 	// of the make counts.
 	GramsPerMetre float64 `json:"grams_per_metre,omitempty"`
@@ -49,24 +52,39 @@ type makeFacts struct {
 	squeeze float64      // how far a row is pressed along its length (ky)
 	give    float64      // share of the diameter that it flattens where it is pressed
 	weights [][2]float64 // label diameter mm, g per metre, for weightOf material
+	// fill is the share of the label's section that is fibre as it lies free: the
+	// weight of a make without typical weights follows from it.
+	fill    float64
 	weighed Material
+	known   bool    // whether its weight per metre is well known
+	lace    bool    // one solid strip with a good side: it does not pack
+	flat    bool    // it has a thickness beside its width
+	rest    float64 // length at rest of what is drawn out to 1 when it is tied; 0 for 1
 }
 
 var makes = map[Make]makeFacts{
-	"kernmantle":    {"kernmantle", 0.80, 0.88, 0.22, [][2]float64{{0.75, 0.28}, {1.2, 0.65}, {2.2, 2.0}, {4, 6.8}}, "nylon"},
-	"solid-braid":   {"solid braid", 0.80, 0.90, 0.16, [][2]float64{{3, 6.5}}, "polyester"},
-	"single-strand": {"single strand", 0.80, 0.88, 0.25, [][2]float64{{3, 3.9}, {5, 9.5}}, "cotton"},
-	"three-ply":     {"three-ply", 0.80, 0.90, 0.20, [][2]float64{{3, 5.0}}, "cotton"},
-	"tshirt-yarn":   {"t-shirt yarn", 0.80, 0.85, 0.30, [][2]float64{{8, 20}}, "cotton"},
-	"leather":       {"leather lace", 1, 1, 0.05, nil, "leather"},
-	"laid":          {"laid rope", 0.80, 0.95, 0.12, [][2]float64{{6, 25}}, "sisal"},
-	"waxed-thread":  {"waxed thread", 0.80, 1, 0.10, [][2]float64{{1, 0.8}}, "polyester"},
+	"kernmantle":     {name: "kernmantle", packing: 0.80, squeeze: 0.88, give: 0.22, weights: [][2]float64{{0.75, 0.28}, {1.2, 0.65}, {2.2, 2.0}, {4, 6.8}}, weighed: "nylon", known: true},
+	"solid-braid":    {name: "solid braid", packing: 0.80, squeeze: 0.90, give: 0.16, weights: [][2]float64{{3, 6.5}}, weighed: "polyester", known: true},
+	"single-strand":  {name: "single strand", packing: 0.80, squeeze: 0.88, give: 0.25, weights: [][2]float64{{3, 3.9}, {5, 9.5}}, weighed: "cotton", known: true},
+	"three-ply":      {name: "three-ply", packing: 0.80, squeeze: 0.90, give: 0.20, weights: [][2]float64{{3, 5.0}}, weighed: "cotton", known: true},
+	"tshirt-yarn":    {name: "t-shirt yarn", packing: 0.80, squeeze: 0.85, give: 0.30, weights: [][2]float64{{8, 20}}, weighed: "cotton"},
+	"leather":        {name: "round leather lace", packing: 1, squeeze: 1, give: 0.05, fill: 1, weighed: "leather", known: true, lace: true},
+	"flat-leather":   {name: "flat leather lace", packing: 1, squeeze: 1, give: 0.05, fill: 1, weighed: "leather", known: true, lace: true, flat: true},
+	"square-leather": {name: "square leather lace", packing: 1, squeeze: 1, give: 0.05, fill: 1, weighed: "leather", known: true, lace: true, flat: true},
+	"laid":           {name: "laid rope", packing: 0.80, squeeze: 0.95, give: 0.12, weights: [][2]float64{{6, 25}}, weighed: "sisal"},
+	"waxed-thread":   {name: "waxed thread", packing: 0.80, squeeze: 1, give: 0.10, weights: [][2]float64{{1, 0.8}}, weighed: "polyester"},
+	// A sheath of plaited yarns over a loose filling: a good third of its section is
+	// fibre.
+	"soft-braid": {name: "soft braid", packing: 0.80, squeeze: 0.86, give: 0.28, fill: 0.36, weighed: "cotton"},
+	// Rubber threads under a thin sheath. It is tied drawn out to five quarters and
+	// measured without pull.
+	"elastic": {name: "elastic", packing: 0.85, squeeze: 0.85, give: 0.30, fill: 0.60, weighed: "rubber", rest: 0.8},
 }
 
 // densities of the fibres in g/cm3.
 var densities = map[Material]float64{
 	"nylon": 1.14, "polyester": 1.38, "cotton": 1.54, "polypropylene": 0.91,
-	"leather": 0.9, "jute": 1.45, "sisal": 1.45, "hemp": 1.48,
+	"leather": 0.9, "jute": 1.45, "sisal": 1.45, "hemp": 1.48, "rubber": 1.05,
 }
 
 // Makes lists the makes by id, in alphabetical order.
@@ -98,12 +116,13 @@ func (m Material) Melts() bool {
 func (m Make) Name() string { return makes[m].name }
 
 // Usual is the material that a make is usually of, "" for an unknown make.
-func (m Make) Usual() Material {
-	if m == "leather" {
-		return "leather"
-	}
-	return makes[m].weighed
-}
+func (m Make) Usual() Material { return makes[m].weighed }
+
+// Lace tells whether it is one solid strip, which does not pack and has a good side.
+func (m Make) Lace() bool { return makes[m].lace }
+
+// Flat tells whether it has a thickness beside its width.
+func (m Make) Flat() bool { return makes[m].flat }
 
 // Weight is the weight in grams per metre: the maker's own if there is one,
 // else what a cord of this make, material and label diameter usually weighs.
@@ -114,8 +133,8 @@ func (s Stuff) Weight() float64 {
 		return s.GramsPerMetre
 	}
 	f := makes[s.Make]
-	if len(f.weights) == 0 { // a solid lace: its section times its density
-		return math.Pi / 4 * s.DiameterMM * s.DiameterMM * densities[s.Material]
+	if len(f.weights) == 0 {
+		return s.section() * f.fill * densities[s.Material]
 	}
 	w := f.weights
 	known := func(i int) float64 { return w[i][1] * math.Pow(s.DiameterMM/w[i][0], 2) }
@@ -131,12 +150,35 @@ func (s Stuff) Weight() float64 {
 	return g * densities[s.Material] / densities[f.weighed]
 }
 
+// section is that of its label, mm2.
+func (s Stuff) section() float64 {
+	if !s.Make.Flat() {
+		return math.Pi / 4 * s.DiameterMM * s.DiameterMM
+	}
+	return s.DiameterMM * s.thickness()
+}
+
+func (s Stuff) thickness() float64 {
+	if s.ThicknessMM > 0 {
+		return s.ThicknessMM
+	}
+	return s.DiameterMM
+}
+
 // DrawnUp is the diameter in millimetres that counts in a hard-drawn knot:
 // that of a rod of the cord's fibres packed as far as they will go,
-// sqrt(4 m / (pi rho phi)), and never more than the label's.
+// sqrt(4 m / (pi rho phi)), and never more than the label's. A lace does not pack:
+// it is 0.95 of its width, or of a round one of as much section where it is flat or
+// square. What is tied drawn out is thinner by that, its volume staying.
 func (s Stuff) DrawnUp() float64 {
-	if s.Make == "leather" {
+	switch f := makes[s.Make]; {
+	case f.flat:
+		return math.Min(0.95*math.Sqrt(4*s.section()/math.Pi), s.DiameterMM)
+	case f.lace:
 		return 0.95 * s.DiameterMM
+	case f.rest > 0:
+		d := math.Sqrt(4 * s.Weight() * f.rest / (math.Pi * densities[s.Material] * f.packing))
+		return math.Min(d, s.DiameterMM)
 	}
 	d := math.Sqrt(4 * s.Weight() / (math.Pi * densities[s.Material] * makes[s.Make].packing))
 	return math.Min(d, s.DiameterMM)
@@ -158,11 +200,55 @@ type Figures struct {
 	Squeeze   float64 // share of its ideal height to which a row is pressed
 	Give      float64 // share of its diameter by which it flattens where pressed
 	Weight    float64 // g per metre
+	// Rest is the length, measured without pull, of what is drawn out to 1 when it is
+	// tied: 1 for all that does not stretch.
+	Rest float64
 }
 
 // Figures are what the stuff tells of itself.
 func (s Stuff) Figures() Figures {
-	return Figures{DrawnUpMM: s.DrawnUp(), LabelMM: s.DiameterMM, Squeeze: s.Squeeze(), Give: s.Give(), Weight: s.Weight()}
+	return Figures{DrawnUpMM: s.DrawnUp(), LabelMM: s.DiameterMM, Squeeze: s.Squeeze(), Give: s.Give(), Weight: s.Weight(), Rest: s.rest()}
+}
+
+func (s Stuff) rest() float64 {
+	if r := makes[s.Make].rest; r > 0 {
+		return r
+	}
+	return 1
+}
+
+// The doubts of a drawn-up diameter before anything is measured, standard deviations
+// of its logarithm: how hard a cord packs, which is what is left where it was
+// weighed, and all of it by the label alone, for makes whose weight per metre is well
+// known and for others.
+const (
+	PackingDoubt = 0.04
+	KnownDoubt   = 0.06
+	OtherDoubt   = 0.12
+)
+
+// Doubt is the standard deviation of the logarithm of [Stuff.DrawnUp].
+func (s Stuff) Doubt() float64 {
+	switch f := makes[s.Make]; {
+	case s.Weighed() && !f.lace:
+		return PackingDoubt
+	case f.known && s.Material == f.weighed:
+		return KnownDoubt
+	}
+	return OtherDoubt
+}
+
+// Kind names what is one cord to whoever measures it: the same make, material, label
+// diameter and label, of whatever colour.
+func (s Stuff) Kind() string {
+	kind := fmt.Sprintf("%s/%s/%.4g", s.Make, s.Material, s.DiameterMM)
+	if s.Make.Flat() {
+		kind += fmt.Sprintf("x%.4g", s.thickness())
+	}
+	if l := strings.ToLower(strings.Join(strings.Fields(s.Label), " ")); l != "" {
+		kind += "/" + l
+	}
+	return kind
 }
 
 // Weighed reports whether the weight is the maker's own and not the usual one.
@@ -183,10 +269,13 @@ func (s Stuff) Check() (field, problem string) {
 		return "make", fmt.Sprintf("is %q; known makes are %s", s.Make, join(Makes()))
 	}
 	if _, ok := densities[s.Material]; !ok {
-		return "material", fmt.Sprintf("is %q; known materials are nylon, polyester, cotton, polypropylene, leather, jute, sisal and hemp", s.Material)
+		return "material", fmt.Sprintf("is %q; known materials are nylon, polyester, cotton, polypropylene, leather, jute, sisal, hemp and rubber", s.Material)
 	}
 	if !(s.DiameterMM >= 0.3 && s.DiameterMM <= 50) {
 		return "diameter_mm", fmt.Sprintf("is %v; a cord is between 0.3 and 50 mm thick", s.DiameterMM)
+	}
+	if s.ThicknessMM != 0 && !(s.ThicknessMM >= 0.3 && s.ThicknessMM <= s.DiameterMM) {
+		return "thickness_mm", fmt.Sprintf("is %v; a lace of %g mm is between 0.3 mm and its width thick", s.ThicknessMM, s.DiameterMM)
 	}
 	if s.GramsPerMetre != 0 && !(s.GramsPerMetre > 0.01 && s.GramsPerMetre < 5000) {
 		return "grams_per_metre", fmt.Sprintf("is %v; leave it out or weigh a metre of the cord", s.GramsPerMetre)

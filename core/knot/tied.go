@@ -15,6 +15,9 @@ type Tied struct {
 	Height float64 // mm along y
 	Paths  []Path  // one per strand, in the order of the strands, y from about 0 to Height
 	Own    []Path  // one per own cord
+	// OwnBeyondMM is what each own cord must be longer than it is drawn to be tied, mm; 0
+	// where each of its ends is held like that of a strand.
+	OwnBeyondMM float64
 	// OwnFlat are those of cords of its own as moves lead them, where that is not seen
 	// from the face: spread out. Nil where that is Own.
 	OwnFlat []Path

@@ -32,6 +32,7 @@ type Document struct {
 	Name     string         `json:"name"`
 	Purpose  Purpose        `json:"purpose"`
 	Cords    []Cord         `json:"cords"`
+	Cutting  *Cutting       `json:"cutting,omitempty"`
 	Sequence []knot.Section `json:"sequence"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
@@ -83,11 +84,12 @@ type Cord struct {
 	Unknown map[string]json.RawMessage `json:"-"`
 }
 
-// Legs says where the fold of a cord falls. Exactly one of the three holds:
-// both legs equal (the zero value), short legs inside with the fold found by
-// the plan, or the first leg's length given.
+// Legs says where the fold of a cord falls. Exactly one of the three holds: the plan
+// finds it, so that each leg gets what it needs (the zero value, which ShortInside
+// only says), both legs are equal, or the first leg's length is given.
 type Legs struct {
 	ShortInside bool    `json:"-"`
+	Equal       bool    `json:"-"`
 	FirstMM     float64 `json:"first_mm"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
@@ -196,6 +198,9 @@ func (d Document) Check() Problems {
 	}
 	if d.Purpose.LengthMM != 0 {
 		length("purpose.length_mm", d.Purpose.LengthMM, 1)
+	}
+	if d.Cutting != nil {
+		d.Cutting.check("cutting", say)
 	}
 	if len(d.Cords) > MostStrands {
 		say("cords", "holds %d cords; at most %d can be handled", len(d.Cords), MostStrands)

@@ -16,17 +16,17 @@ func (l Legs) MarshalJSON() ([]byte, error) {
 	switch {
 	case l.FirstMM != 0:
 		return unknown.Marshal(map[string]float64{"first_mm": l.FirstMM}, l.Unknown)
-	case l.ShortInside:
-		return []byte(`"short-inside"`), nil
+	case l.Equal:
+		return []byte(`"equal"`), nil
 	}
-	return []byte(`"equal"`), nil
+	return []byte(`"short-inside"`), nil
 }
 
 // UnmarshalJSON reads what MarshalJSON writes.
 func (l *Legs) UnmarshalJSON(b []byte) error {
 	switch string(bytes.TrimSpace(b)) {
 	case `"equal"`:
-		*l = Legs{}
+		*l = Legs{Equal: true}
 		return nil
 	case `"short-inside"`:
 		*l = Legs{ShortInside: true}

@@ -33,7 +33,7 @@ func anyPiece(r *rand.Rand) piece.Document {
 	d := piece.Begin("any", "charm", on, float64(50+r.IntN(150)))
 	stuffs := []cord.Stuff{piece.Kernmantle(4, "#0f5c63"), piece.Kernmantle(2.2, "#e3c88f"), piece.Cotton(5, "#e9e4d6")}
 	stuff := func() cord.Stuff { return stuffs[r.IntN(len(stuffs))] }
-	legs := []piece.Legs{{}, {ShortInside: true}, {FirstMM: 100 + 900*r.Float64()}}
+	legs := []piece.Legs{{Equal: true}, {ShortInside: true}, {FirstMM: 100 + 900*r.Float64()}}
 	// Cords of one kind work together, so that no row needs drawing up.
 	one := stuff()
 	put := func(id string, s cord.Stuff) {

@@ -193,10 +193,10 @@ func (w *walk) goOn(l *leg, sec *Section, j int, turn []r3.Vec, beside float64) 
 	l.free(sec.Index, knot.Free, turn...)
 	l.dir = r3.Vec{Y: 1}
 	mm := beside + curve.Curve{Points: turn}.Length()
-	l.parts = append(l.parts, Part{sec.Index, mm})
+	l.takes(sec.Index, mm)
 	l.rulered++
 	l.worked = true
-	sec.Use = append(sec.Use, Use{j + 1, w.d.Cords[l.cord].ID, mm})
+	sec.Use = append(sec.Use, Use{Strand: j + 1, Cord: w.d.Cords[l.cord].ID, MM: mm})
 }
 
 // over is a half turn upwards from a place to another one beside it, both ends
@@ -368,7 +368,7 @@ func (w *walk) putIn(r doubled, bend []r3.Vec) {
 		parts = append(parts, Part{r.section, mm})
 		for k := range w.plan.Sections {
 			if s := &w.plan.Sections[k]; s.Index == r.section {
-				s.Use = append(s.Use, Use{0, w.d.Cords[l.cord].ID, mm})
+				s.Use = append(s.Use, Use{Strand: 0, Cord: w.d.Cords[l.cord].ID, MM: mm})
 			}
 		}
 	}
@@ -379,7 +379,7 @@ func (w *walk) putIn(r doubled, bend []r3.Vec) {
 		free(bend, slices.All)
 		joins(slices.Concat([]r3.Vec{r.down.at}, bend, []r3.Vec{r.up.at}))
 		up(r.up)
-		l.knotwork, l.rulered, l.rough = l.knotwork+r.up.knotwork, l.rulered+r.up.rulered, l.rough+r.up.rough
+		l.ties, l.rulered, l.rough = append(l.ties, r.up.ties...), l.rulered+r.up.rulered, l.rough+r.up.rough
 	} else {
 		for k, v := range points {
 			points[k] = w.over(v)
@@ -390,7 +390,7 @@ func (w *walk) putIn(r doubled, bend []r3.Vec) {
 	}
 	l.points, l.section, l.lies = append(points, l.points[r.points:]...), append(section, l.section[r.points:]...), append(lies, l.lies[r.points:]...)
 	l.parts = append(parts, l.parts[r.parts:]...)
-	l.knotwork, l.rulered, l.rough = l.knotwork+r.down.knotwork, l.rulered+r.down.rulered+1, l.rough+r.down.rough
+	l.ties, l.rulered, l.rough = append(l.ties, r.down.ties...), l.rulered+r.down.rulered+1, l.rough+r.down.rough
 }
 
 // fitBetween says what the last millimetres between both wires take.

@@ -63,6 +63,7 @@ func addUp(us []Use) []Use {
 		k := key{u.Strand, u.Cord}
 		if n, ok := at[k]; ok {
 			out[n].MM += u.MM
+			out[n].Works = out[n].Works || u.Works
 			continue
 		}
 		at[k] = len(out)
@@ -284,9 +285,9 @@ func strandsOf(all []*leg, places []int) []*leg {
 func (w *walk) straight(l *leg, i int, y float64) {
 	mm := y - l.at.Y
 	l.free(i, knot.Free, r3.Vec{X: l.at.X, Y: y, Z: l.at.Z})
-	l.parts = append(l.parts, Part{i, mm})
+	l.takes(i, mm)
 	if w.into != nil {
-		w.into.Use = append(w.into.Use, Use{0, w.d.Cords[l.cord].ID, mm})
+		w.into.Use = append(w.into.Use, Use{Strand: 0, Cord: w.d.Cords[l.cord].ID, MM: mm})
 	}
 	l.rulered++
 	l.dir = r3.Vec{Y: 1}
@@ -457,7 +458,7 @@ func (w *walk) crossed(i, n int, y0, bottom float64, wide, middles []float64, fr
 			now := curve.Curve{Points: l.points[max(0, k-1):]}.Length()
 			if len(l.parts) > 0 {
 				l.parts[len(l.parts)-1].MM += now - was
-				w.into.Use = append(w.into.Use, Use{0, w.d.Cords[l.cord].ID, now - was})
+				w.into.Use = append(w.into.Use, Use{Cord: w.d.Cords[l.cord].ID, MM: now - was})
 			}
 			l.measured()
 			l.at = l.points[len(l.points)-1]

@@ -17,7 +17,7 @@ import (
 func on(cords int, line string) piece.Document {
 	var cs []piece.Cord
 	for i := range cords {
-		cs = append(cs, piece.Cord{ID: string(rune('A' + i)), Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}})
+		cs = append(cs, piece.Cord{ID: string(rune('A' + i)), Stuff: piece.Kernmantle(4, "#0f5c63")})
 	}
 	return notation.With(piece.Begin("flat", "charm", piece.SplitRing(80, 2), 0), line, cs...)
 }
@@ -125,7 +125,7 @@ func TestCutsAreSaidInWords(t *testing.T) {
 	d := on(2, "mount A B, square-knot 12, finish dome")
 	p := make1(t, d, plan.Options{})
 	for i := range d.Cords {
-		d.Cords[i].Legs = piece.Legs{}
+		d.Cords[i].Legs = piece.Legs{Equal: true}
 	}
 	equal := make1(t, d, plan.Options{})
 	for i, c := range p.Cords {

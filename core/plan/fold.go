@@ -251,9 +251,9 @@ func (w *walk) leadThrough(i int, sec *Section, open opening, d float64) {
 		line := lines[p]
 		mm := curve.Curve{Points: line}.Length()
 		l.free(i, knot.Free, line...)
-		l.parts = append(l.parts, Part{i, mm})
+		l.takes(i, mm)
 		l.rulered++
-		sec.Use = append(sec.Use, Use{p + 1, w.d.Cords[l.cord].ID, mm})
+		sec.Use = append(sec.Use, Use{Strand: p + 1, Cord: w.d.Cords[l.cord].ID, MM: mm})
 	}
 	w.fold.at = low
 }

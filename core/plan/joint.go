@@ -187,10 +187,20 @@ func (w *walk) moveJoint(own, other *leg, mm []float64, upTo float64) {
 	other.parts, own.parts = append(given, other.parts...), kept
 	from, to := w.d.Cords[own.cord].ID, w.d.Cords[other.cord].ID
 	for _, p := range given {
-		if w.knotted[p.Section] {
-			own.knotwork, other.knotwork = math.Max(0, own.knotwork-p.MM), other.knotwork+p.MM
-		}
+		handTies(own, other, p)
 		w.handUse(p, from, to)
+	}
+}
+
+// handTies gives the other leg the knots of a part that it takes now.
+func handTies(own, other *leg, p Part) {
+	left := p.MM
+	for k := range own.ties {
+		if t := &own.ties[k]; t.section == p.Section && left > 0 {
+			part := math.Min(left, t.mm)
+			other.ties = append(other.ties, ties{t.section, t.family, part, t.knots})
+			t.mm, left = t.mm-part, left-part
+		}
 	}
 }
 
@@ -207,7 +217,7 @@ func (w *walk) handUse(p Part, from, to string) {
 			if u := &s.Use[k]; u.Cord == from && left > 0 {
 				part := math.Min(left, u.MM)
 				u.MM, left = u.MM-part, left-part
-				more = append(more, Use{u.Strand, to, part})
+				more = append(more, Use{Strand: u.Strand, Cord: to, MM: part})
 			}
 		}
 		s.Use = append(slices.DeleteFunc(s.Use, func(u Use) bool { return u.MM == 0 && u.Cord == from }), more...)

@@ -25,15 +25,41 @@ type leg struct {
 
 	low, wide float64 // the lowest y, and the greatest distance from x of zero
 
-	parts    []Part
-	knotwork float64 // mm of the parts that a hand ties, on the median
-	rulered  int     // how many parts are measured
-	rough    float64 // mm by which the parts may be too long
-	worked   bool
-	ended    bool
-	form     string
-	endMM    float64
-	trim     float64
+	parts   []Part
+	ties    []ties  // what of it a hand ties
+	rulered int     // how many parts are measured
+	hold    float64 // what fingers need beyond its end, mm
+	beyond  float64 // what an own cord must be longer than it is drawn, to be tied, mm
+	leave   float64 // what its finish leaves, mm
+	rough   float64 // mm by which the parts may be too long
+	worked  bool
+	ended   bool
+	form    string
+	endMM   float64
+	trim    float64
+}
+
+// ties are knots that take so much of a leg, on the median.
+type ties struct {
+	section int
+	family  string
+	mm      float64
+	knots   int
+}
+
+// takes notes that a section takes so much more of the leg: fingers hold that now.
+func (l *leg) takes(section int, mm float64) {
+	l.parts = append(l.parts, Part{section, mm})
+	l.hold = math.Max(0, l.hold-mm)
+}
+
+// knotwork is what of the leg a hand ties, mm on the median.
+func (l *leg) knotwork() float64 {
+	sum := 0.0
+	for _, t := range l.ties {
+		sum += t.mm
+	}
+	return sum
 }
 
 // stretch is a curve as a leg lies along it, turned about the work's axis and

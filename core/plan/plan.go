@@ -14,7 +14,6 @@ import (
 	"math"
 	"slices"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/notation"
@@ -71,6 +70,13 @@ type Cord struct {
 	CutMM     float64 `json:"cut_mm"`
 	LeftMM    float64 `json:"left_mm"`
 	SpreadMM  float64 `json:"spread_mm"`
+	// Why is what its cut is made of.
+	Why Why `json:"why"`
+	// Allowed is what is allowed over its needs, as a share of them, and ByGeometry what
+	// it is by geometry alone; Rests are how far that doubt was taken away by what.
+	Allowed    float64 `json:"allowed"`
+	ByGeometry float64 `json:"by_geometry"`
+	Rests      Rests   `json:"rests"`
 	// FoldAtMM is measured from the end of leg FoldLeg, which hangs on the maker's
 	// FoldSide; 0 where the cord is not folded. It is a whole number of
 	// Options.FoldToMM, but where the maker gave it or it is the middle, so that
@@ -80,9 +86,13 @@ type Cord struct {
 	FoldSide string  `json:"fold_side,omitempty"`
 	// Measure says in words how it is measured out; {fold} in it is FoldAtMM.
 	Measure string `json:"measure,omitempty"`
-	// SavedMM is by how much shorter it is cut than with equal legs.
-	SavedMM float64 `json:"saved_mm,omitempty"`
-	Legs    []Leg   `json:"legs"`
+	// SavedMM is by how much shorter it is cut than with equal legs, WastedMM by how
+	// much longer than with the fold that the plan finds.
+	SavedMM  float64 `json:"saved_mm,omitempty"`
+	WastedMM float64 `json:"wasted_mm,omitempty"`
+	// Short is the side on which its shorter leg hangs, "" where both are equal.
+	Short string `json:"short,omitempty"`
+	Legs  []Leg  `json:"legs"`
 }
 
 // Leg is one half of a folded cord, or a whole one that is not.
@@ -136,6 +146,8 @@ type Use struct {
 	Strand int     `json:"strand"` // its place when the section begins; 0 for an own cord
 	Cord   string  `json:"cord"`
 	MM     float64 `json:"mm"`
+	// Works is set for a strand that does knotting there; the others are tied over.
+	Works bool `json:"works,omitempty"`
 }
 
 // Sight tells which cord is seen at a place of the row.
@@ -200,11 +212,13 @@ type Options struct {
 	// FoldToMM is what the place of a fold is rounded up to: 1 mm where it is
 	// zero.
 	FoldToMM float64
-	// Figures are what counts of a cord, and Looseness how loosely the maker ties
-	// it: what the stuff tells of itself and the prior where they are nil. They are
-	// asked once a cord and a plan.
-	Figures   func(piece.Cord) cord.Figures
-	Looseness func(piece.Cord) gauge.Looseness
+	// Gauge is what is known of the maker's cords and hand; nil for what is known
+	// before anything was measured.
+	Gauge *gauge.Estimate
+	// OneIn is how seldom a piece may run short, and Hold what ends are held with, where
+	// the document does not say: [gauge.DefaultRisk] and fingers where they are zero.
+	OneIn gauge.Risk
+	Hold  piece.Tool
 	// Until stops the walk after so many actions of all steps, for the
 	// picture at the vise; the strands then hang on loose. Zero walks to the end.
 	Until int
@@ -212,20 +226,6 @@ type Options struct {
 	// strand led a part of the way, or the knot drawn up by a part. Zero shows
 	// the strand led all the way and the knot still loose.
 	Along float64
-}
-
-func (o Options) figures(c piece.Cord) cord.Figures {
-	if o.Figures != nil {
-		return o.Figures(c)
-	}
-	return c.Stuff.Figures()
-}
-
-func (o Options) looseness(c piece.Cord) gauge.Looseness {
-	if o.Looseness != nil {
-		return o.Looseness(c)
-	}
-	return gauge.Prior(c.Stuff)
 }
 
 // The roundings of makers who work in inches: cuts to a quarter, folds to an
@@ -251,6 +251,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	if o.FoldToMM == 0 {
 		o.FoldToMM = 1
 	}
+	o = o.of(d)
 	w := newWalk(d, o)
 	w.written = written
 	for i := range d.Sequence {

@@ -8,7 +8,6 @@ import (
 	"strings"
 	"testing"
 
-	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
@@ -249,7 +248,7 @@ func TestShortLegsInside(t *testing.T) {
 	}
 	inside := p.Cords[0].CutMM
 	for i := range d.Cords {
-		d.Cords[i].Legs = piece.Legs{}
+		d.Cords[i].Legs = piece.Legs{Equal: true}
 	}
 	equal := make1(t, d, plan.Options{}).Cords[0]
 	if equal.CutMM <= inside {
@@ -447,29 +446,6 @@ func TestWhatCannotBePlannedNamesItsSection(t *testing.T) {
 	}
 }
 
-// Cuts are long enough thirty-nine times in forty: what is allowed beyond the
-// need covers the 97.5 % quantile of its log-normal spread.
-func TestAllowance(t *testing.T) {
-	stuff := pattern(t, "two-colour-fob").Cords[0].Stuff
-	g := gauge.Prior(stuff)
-	short := 0
-	const n = 20000
-	for i := range n {
-		// The inverse normal at even shares, by Newton's method on erf.
-		u := (float64(i) + 0.5) / n
-		z := math.Sqrt2 * math.Erfinv(2*u-1)
-		if 1000*math.Exp(g.Sigma*z) > 1000+g.Enough(1000, 0) {
-			short++
-		}
-	}
-	near(t, "share of short cuts", float64(short)/n, 0.025, 0.001)
-	weighed := stuff
-	weighed.GramsPerMetre = 6.8
-	if gauge.Prior(weighed).Sigma >= g.Sigma {
-		t.Error("weighing the cord does not narrow the spread")
-	}
-}
-
 func TestInchesRoundToAQuarter(t *testing.T) {
 	for _, c := range make1(t, pattern(t, "cotton-charm"), plan.Options{RoundUpMM: plan.QuarterInch}).Cords {
 		n := c.CutMM / plan.QuarterInch
@@ -479,8 +455,8 @@ func TestInchesRoundToAQuarter(t *testing.T) {
 
 func ExampleMake() {
 	d := notation.With(piece.Begin("Locker fob", "key-fob", piece.SplitRing(30, 2), 0), "mount A B, square-knot 8, finish singe-and-press",
-		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}},
-		piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: piece.Legs{ShortInside: true}})
+		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63")},
+		piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f")})
 	p, err := plan.Make(d, plan.Options{})
 	if err != nil {
 		fmt.Println(err)
@@ -490,8 +466,8 @@ func ExampleMake() {
 		fmt.Printf("cut %s %.0f mm, fold %.0f mm from the end of its %s leg\n", c.ID, c.CutMM, c.FoldAtMM, c.FoldSide)
 	}
 	// Output:
-	// cut A 865 mm, fold 190 mm from the end of its right leg
-	// cut B 860 mm, fold 190 mm from the end of its left leg
+	// cut A 745 mm, fold 162 mm from the end of its right leg
+	// cut B 745 mm, fold 162 mm from the end of its left leg
 }
 
 func BenchmarkPlanOfSix(b *testing.B) {
@@ -512,7 +488,7 @@ func mixed(sections int) piece.Document {
 	}
 	cords := []piece.Cord{}
 	for _, id := range []string{"A", "B", "C"} {
-		cords = append(cords, piece.Cord{ID: id, Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: piece.Legs{ShortInside: true}})
+		cords = append(cords, piece.Cord{ID: id, Stuff: piece.Kernmantle(4, "#0f5c63")})
 	}
 	return notation.With(piece.Begin("mixed", "charm", piece.SplitRing(50, 2), 0), line+", finish dome", cords...)
 }

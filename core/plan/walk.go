@@ -60,7 +60,7 @@ type walk struct {
 	size size
 	// What counts of each cord, and how loosely the maker ties it, resolved once.
 	figures []cord.Figures
-	loose   []gauge.Looseness
+	gauge   *gauge.Estimate
 	open    float64      // bare strand above what comes next, mm
 	flame   bool         // a flame is held to some end
 	knotted map[int]bool // sections that are knots, not bare lengths or ends
@@ -90,18 +90,15 @@ func (w *walk) ownRow(r, rows int) int {
 	return r
 }
 
-// handling is the millimetres fingers need to hold a worker beyond the last
-// knot, and a filler.
-const (
-	workerHandling = 60.0
-	fillerHandling = 15.0
-	wrapHandling   = 50.0
-)
-
 func newWalk(d piece.Document, o Options) *walk {
 	w := &walk{d: d, o: o, knotted: map[int]bool{}}
+	var stuffs []cord.Stuff
 	for _, c := range d.Cords {
-		w.figures, w.loose = append(w.figures, o.figures(c)), append(w.loose, o.looseness(c))
+		stuffs = append(stuffs, c.Stuff)
+	}
+	w.gauge = o.Gauge.Knowing(stuffs...)
+	for _, s := range stuffs {
+		w.figures = append(w.figures, w.gauge.Figures(s))
 	}
 	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded,
 		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
@@ -546,11 +543,8 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, own []*leg, places []int, middle float64) {
 	fall := w.fall(work, t)
 	top := w.y
-	loose := 1.0
 	sec := Section{Index: i, Do: s.Do, Count: s.Count, TopMM: top, GapShare: t.Gap, Use: make([]Use, 0, len(chosen)+len(own))}
-	if t.Loose {
-		loose = w.loose[firstCord(work)].Median
-	}
+	k, _ := knot.Get(s.Do)
 	reach := 0.0
 	off := r3.Vec{X: middle, Y: top + fall}
 	take := func(l *leg, place int, p knot.Path, joint []r3.Vec) {
@@ -565,22 +559,29 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		if begun {
 			mm += r3.Norm(r3.Sub(r3.Add(p.Points[0], off), from))
 		}
-		mm = loose*(mm+p.Length()-t.BareMM) + t.BareMM
+		mm += p.Length()
+		if t.Loose {
+			c := w.d.Cords[l.cord].Stuff
+			mm = w.gauge.Loose(c, k.Family)*w.figures[l.cord].Rest*(mm-t.BareMM) + t.BareMM
+		}
 		l.follow(i, p, off)
 		low, left, right := p.Extent()
 		l.reaches(low+off.Y, math.Max(math.Abs(left+middle), math.Abs(right+middle)))
-		l.parts = append(l.parts, Part{i, mm})
+		l.takes(i, mm)
 		if t.Rough != nil {
 			l.rough += mm * t.Rough.Share
 			sec.RoughMM += mm * t.Rough.Share
 		}
 		if t.Loose {
-			l.knotwork += mm - t.BareMM
+			l.ties = append(l.ties, ties{i, k.Family, mm - t.BareMM, max(1, s.Count)})
+		}
+		if t.Ends && !t.Loose {
+			l.leave += mm
 		}
 		if !t.Loose || t.BareMM > 0 {
 			l.rulered++
 		}
-		sec.Use = append(sec.Use, Use{place, w.d.Cords[l.cord].ID, mm})
+		sec.Use = append(sec.Use, Use{Strand: place, Cord: w.d.Cords[l.cord].ID, MM: mm})
 	}
 	joints := make([][]r3.Vec, len(chosen))
 	for k, l := range chosen {
@@ -604,7 +605,6 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		}
 		joints[k] = joint
 	}
-	k, _ := knot.Get(s.Do)
 	terms := knot.TermsOf(s)
 	bundle := terms.Bundles
 	if fall > 0 && len(chosen) > 2 && (bundle || w.bundled) {
@@ -628,14 +628,21 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		w.stepAside(&sec, chosen, middle, reach, i, bottom)
 	}
 	w.inside = t.Ends && t.Around
+	all := append(slices.Clone(chosen), own...)
 	for _, m := range t.Moves {
 		if t.Loose && m.Strand >= 0 && m.Strand < len(chosen) {
-			chosen[m.Strand].worked = true
+			sec.Use[m.Strand].Works = true
 		}
 	}
-	all := append(slices.Clone(chosen), own...)
 	for _, k := range t.Workers {
-		all[k].worked = true
+		sec.Use[k].Works = true
+	}
+	for k, l := range all {
+		l.worked = l.worked || sec.Use[k].Works
+		if t.Loose || sec.Use[k].Works {
+			l.held(holds[w.o.Hold], sec.Use[k].Works)
+		}
+		l.beyond = t.OwnBeyondMM
 	}
 	for _, b := range t.Beads {
 		b.At = r3.Vec{X: b.At.X + middle, Y: b.At.Y + top + fall, Z: b.At.Z}
@@ -796,8 +803,8 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 				if mm > 0 {
 					l.free(i, knot.Free, r3.Vec{X: l.at.X, Y: bottom})
 				}
-				l.parts = append(l.parts, Part{i, mm})
-				sec.Use = append(sec.Use, Use{1 + slices.Index(w.hanging, l), w.d.Cords[l.cord].ID, mm})
+				l.takes(i, mm)
+				sec.Use = append(sec.Use, Use{Strand: 1 + slices.Index(w.hanging, l), Cord: w.d.Cords[l.cord].ID, MM: mm})
 				l.rulered++
 				continue
 			}
@@ -808,8 +815,8 @@ func (w *walk) stepAside(sec *Section, chosen []*leg, middle, reach float64, i i
 			line := append(knot.Join(l.at, to, l.dir, down), to, r3.Vec{X: to.X, Y: math.Max(bottom, to.Y)})
 			mm := r3.Norm(r3.Sub(line[0], l.at)) + curve.Curve{Points: line}.Length()
 			l.free(i, knot.Free, line...)
-			l.parts = append(l.parts, Part{i, mm})
-			sec.Use = append(sec.Use, Use{1 + slices.Index(w.hanging, l), w.d.Cords[l.cord].ID, mm})
+			l.takes(i, mm)
+			sec.Use = append(sec.Use, Use{Strand: 1 + slices.Index(w.hanging, l), Cord: w.d.Cords[l.cord].ID, MM: mm})
 			l.rulered++
 			l.dir = down
 		}
@@ -903,12 +910,4 @@ func (w *walk) action(m move.Move, names move.Names, who []*leg) Action {
 		out.Under = append(out.Under, w.label(who[o]))
 	}
 	return out
-}
-
-// firstCord is the cord by which the hand's looseness is taken.
-func firstCord(work knot.Work) int {
-	if len(work.Strands) > 0 {
-		return work.Strands[0].Cord
-	}
-	return work.Own[0].Cord
 }

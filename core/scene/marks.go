@@ -55,7 +55,7 @@ func (w *writer) marks(from, to int) {
 		case t.metal, t.plain && !t.fibre:
 		case t.fibre:
 			w.along(t, 0.8, put)
-		case t.make == "leather": // the edge of its good side
+		case t.make.Lace(): // the edge of its good side
 			w.along(t, 0.66, put)
 		case t.make == "tshirt-yarn": // its edges roll in
 			w.along(t, -0.5, put)
@@ -67,7 +67,7 @@ func (w *writer) marks(from, to int) {
 			w.threads(t, plyEvery, plyTurn, 1, put)
 		case t.make == "waxed-thread":
 			w.threads(t, strandEvery, strandTurn, -1, put)
-		case t.make == "solid-braid": // coarse plaits, both ways from afar too
+		case t.make == "solid-braid", t.make == "soft-braid": // coarse plaits, both ways from afar too
 			w.threads(t, braidEvery, braidTurn, 1, put)
 			w.threads(t, braidEvery, braidTurn, -1, put)
 		default:

@@ -441,9 +441,8 @@ func BenchmarkEditOfTwoHundredSections(b *testing.B) {
 	for i := range 198 {
 		line += []string{", square-knot 3", ", gap 8mm", ", half-knot 4", ", switch-knot 2", ", gap 9mm", ", berry-knot 1"}[i%6]
 	}
-	inside := piece.Legs{ShortInside: true}
 	d := notation.With(piece.Begin("long", "charm", piece.SplitRing(30, 2), 0), line+", finish dome",
-		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63"), Legs: inside}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f"), Legs: inside})
+		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, "#0f5c63")}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, "#e3c88f")})
 	edit := func(count int) {
 		d.Sequence[97].Count = count
 		p, err := plan.Make(d, plan.Options{})

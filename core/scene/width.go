@@ -99,7 +99,7 @@ func (c *canvas) spread() {
 				continue
 			}
 			widest := 0.6 * t.d
-			if t.make == "leather" {
+			if t.make.Lace() {
 				widest = 0.55 * t.d
 			} else if me.lie == knot.InRow || me.lie == knot.Snug {
 				widest = 0.78 * t.d

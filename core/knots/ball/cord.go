@@ -16,7 +16,7 @@ type Cord struct {
 
 // Of is the cord of a stuff with the figures that count of it.
 func Of(s cord.Stuff, f cord.Figures) Cord {
-	return Cord{DiameterMM: f.DrawnUpMM, CoverMM: max(f.DrawnUpMM, f.LabelMM), Give: f.Give, GramsPerMetre: f.Weight, Leather: s.Make == "leather"}
+	return Cord{DiameterMM: f.DrawnUpMM, CoverMM: max(f.DrawnUpMM, f.LabelMM), Give: f.Give, GramsPerMetre: f.Weight, Leather: s.Make.Lace()}
 }
 
 // LeatherGive is all that leather flattens.

@@ -75,6 +75,18 @@ func round(ds []knot.Disc, d float64) []r3.Vec {
 	return out
 }
 
+// What a gathering cord must be longer than it lies when it is tied, mm: its short end
+// stands out of the bundle so far to be pulled by, as much of the long end is held for
+// the last turn, and the eye's bend lies so far below the last turn that the end, with
+// the fingers at it, can be put through.
+const (
+	pulled = 40.0
+	eyeOut = 10.0
+)
+
+// below is how far the eye's bend lies below the last turn before it is pulled, mm.
+func below(d float64) float64 { return eyeOut + 2*d }
+
 func tieGather(w knot.Work) (knot.Tied, error) {
 	if len(w.Strands) < 2 {
 		return knot.Tied{}, fmt.Errorf("gather needs two strands or more to hold; it has %d", len(w.Strands))
@@ -88,6 +100,7 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 	t := knot.Tied{Loose: true, Order: knot.Identity(len(w.Strands)), Repeats: 1, Gap: 1}
 	t.Height = float64(set.Turns)*d + d
 	t.LengthMM = t.Height / 2 // where its eye comes to lie
+	t.OwnBeyondMM = 2*below(d) + 2*pulled
 	t.Paths = w.Straight(ds, t.Height)
 	a, b := ds[len(ds)-2], ds[len(ds)-1]
 	// Down along one leg, the eye's bend, up along the other, then the turns.
@@ -111,10 +124,10 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 	}
 	t.Own = []knot.Path{{Points: pts}}
 	t.Moves = []move.Move{
-		{Strand: len(w.Strands), Text: "Lay cord {cord} along the bundle as a long eye, the bend down.",
-			Detail: "Leave the short end standing out at the top."},
+		{Strand: len(w.Strands), Text: fmt.Sprintf("Lay cord {cord} along the bundle as an eye {%.0fmm} long, the bend down.", t.Height+below(d)),
+			Detail: fmt.Sprintf("Leave {%.0fmm} of the short end standing out at the top.", pulled)},
 		{Strand: len(w.Strands), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
-			Detail: "Side by side and snug.", Gate: "The turns lie side by side; none crosses another."},
+			Detail: fmt.Sprintf("Side by side and snug. A tail of {%.0fmm} is left to put through the eye.", pulled+below(d)), Gate: "The turns lie side by side; none crosses another."},
 		{Strand: len(w.Strands), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
 			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}

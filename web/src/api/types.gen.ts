@@ -62,6 +62,7 @@ export interface Document {
   name: string;
   purpose: Purpose;
   cords: Cord[];
+  cutting?: Cutting;
   sequence: Section[];
 }
 export interface Purpose {
@@ -93,12 +94,29 @@ export interface Cord {
 }
 export interface Stuff {
   make:
-    "kernmantle" | "solid-braid" | "single-strand" | "three-ply" | "tshirt-yarn" | "leather" | "laid" | "waxed-thread";
-  material: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp";
+    | "kernmantle"
+    | "solid-braid"
+    | "single-strand"
+    | "three-ply"
+    | "tshirt-yarn"
+    | "leather"
+    | "laid"
+    | "waxed-thread"
+    | "soft-braid"
+    | "flat-leather"
+    | "square-leather"
+    | "elastic";
+  material: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp" | "rubber";
   diameter_mm: number;
+  thickness_mm?: number;
   colour: string;
   grams_per_metre?: number;
   label?: string;
+}
+export interface Cutting {
+  one_in?: 10 | 20 | 40 | 200;
+  hold?: "fingers" | "needle" | "haemostat";
+  geometry?: boolean;
 }
 export interface Section {
   count?: number;
@@ -300,7 +318,7 @@ export interface Finish {
 export interface Make {
   id: string;
   name: string;
-  usual: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp";
+  usual: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp" | "rubber";
 }
 export interface Material {
   id: string;
@@ -391,12 +409,32 @@ export interface PlannedCord {
   cut_mm: number;
   left_mm: number;
   spread_mm: number;
+  why: Why;
+  allowed: number;
+  by_geometry: number;
+  rests: Rests;
   fold_at_mm: number;
   fold_leg?: number;
   fold_side?: string;
   measure?: string;
   saved_mm?: number;
+  wasted_mm?: number;
+  short?: string;
   legs: Leg[];
+}
+export interface Why {
+  knotwork_mm: number;
+  measured_mm: number;
+  finish_mm: number;
+  spread_mm: number;
+  hold_mm: number;
+  even_mm: number;
+  rounding_mm: number;
+}
+export interface Rests {
+  geometry: number;
+  swatches: number;
+  logs: number;
 }
 export interface Leg {
   needs_mm: number;
@@ -430,6 +468,7 @@ export interface Use {
   strand: number;
   cord: string;
   mm: number;
+  works?: boolean;
 }
 export interface Sight {
   where: string;
