@@ -14,6 +14,8 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"nimblebight/core/evidence"
+	"nimblebight/core/gauge"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -42,6 +44,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 		if err == nil {
 			err = s.store.DropLog(c, n, e)
 		}
+		s.learnt.forget()
 		answer(c, nil, err)
 	})
 	r.GET("/offers", s.offers)
@@ -134,7 +137,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 		view.From, view.To, view.Turn = 0, 0, 0
 	}
 	// Asked for again it is the same picture, and the browser has it.
-	name := fmt.Sprintf(`"%x"`, sha256.Sum256(fmt.Appendf(nil, "%x %s %v %v %s %d %s %s", sha256.Sum256(p.Document), set.Hand, at, view, as, section, plan.Version(), c.GetHeader("Have-Plates"))))
+	name := fmt.Sprintf(`"%x"`, sha256.Sum256(fmt.Appendf(nil, "%x %s %v %v %s %d %s %s", sha256.Sum256(p.Document), set.Hand, at, view, as, section, plan.Version()+s.known().ID(), c.GetHeader("Have-Plates"))))
 	if len(whole.Rough) == 0 {
 		c.Header("ETag", name)
 		c.Header("Cache-Control", "private, no-cache")
@@ -262,9 +265,12 @@ func inHand(p plan.Plan) (from, to float64) {
 // entry is a log entry as the page gets it. One that is spoilt says so and costs
 // itself, not the page.
 func entry(l store.Log) Entry {
-	e := Entry{ID: l.ID, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: []CordLog{}}
+	e := Entry{ID: l.ID, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, WidthMM: l.WidthMM, Note: l.Note, Cords: []evidence.Cut{}, Counts: countsNames[l.Counts]}
 	if err := json.Unmarshal(l.Cords, &e.Cords); err != nil {
-		e.Cords, e.Spoilt = []CordLog{}, "What was cut and left cannot be read any more."
+		e.Cords, e.Spoilt = []evidence.Cut{}, "What was cut and left cannot be read any more."
+	}
+	if len(l.Tied) > 0 && json.Unmarshal(l.Tied, &e.Tied) != nil {
+		e.Tied, e.Spoilt = nil, "The knots that were tied cannot be read any more."
 	}
 	return e
 }
@@ -287,66 +293,6 @@ func (s *Server) logs(c *gin.Context) {
 	answer(c, out, nil)
 }
 
-func (s *Server) addLog(c *gin.Context) {
-	var e Entry
-	err := read(c, &e)
-	var n int64
-	if err == nil {
-		n, err = id(c, "id")
-	}
-	if err == nil {
-		err = checkEntry(e)
-	}
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	cords, err := json.Marshal(e.Cords)
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	l, err := s.store.AddLog(c, store.Log{PieceID: n, Minutes: e.Minutes, LengthMM: e.LengthMM, Note: e.Note, Cords: cords})
-	if err != nil {
-		failed(c, err)
-		return
-	}
-	answer(c, entry(l), nil)
-}
-
-// checkEntry refuses what cannot have been measured. What was not measured is
-// not there.
-func checkEntry(e Entry) error {
-	var ps piece.Problems
-	bad := func(path string, v *float64, most float64, what string) {
-		if v != nil && (math.IsNaN(*v) || *v < 0 || *v > most) {
-			ps = append(ps, piece.Problem{Path: path, Message: fmt.Sprintf("is %v; %s", *v, what)})
-		}
-	}
-	if len(e.Cords) > piece.MostStrands {
-		return piece.Problems{{Path: "cords", Message: fmt.Sprintf("are %d; a piece has at most %d", len(e.Cords), piece.MostStrands)}}
-	}
-	bad("minutes", e.Minutes, 100_000, "minutes are zero or more")
-	bad("length_mm", e.LengthMM, piece.MostMM, "a length is from 0 to 100 m")
-	for i, c := range e.Cords {
-		bad(fmt.Sprintf("cords[%d].cut_mm", i), c.CutMM, piece.MostMM, "a length is from 0 to 100 m")
-		bad(fmt.Sprintf("cords[%d].left_mm", i), c.LeftMM, piece.MostMM, "a length is from 0 to 100 m")
-		if c.LeftMM != nil && c.CutMM != nil && *c.LeftMM > *c.CutMM {
-			ps = append(ps, piece.Problem{Path: fmt.Sprintf("cords[%d].left_mm", i), Message: "is more than was cut"})
-		}
-		if len([]rune(c.ID)) > 12 {
-			ps = append(ps, piece.Problem{Path: fmt.Sprintf("cords[%d].id", i), Message: "is longer than 12 letters"})
-		}
-	}
-	if len([]rune(e.Note)) > 2000 {
-		ps = append(ps, piece.Problem{Path: "note", Message: "is longer than 2000 letters"})
-	}
-	if len(ps) > 0 {
-		return ps
-	}
-	return nil
-}
-
 func (s *Server) settings(c ctx) (Settings, error) {
 	raw, err := s.store.Setting(c, "settings", "{}")
 	if err != nil {
@@ -358,7 +304,7 @@ func (s *Server) settings(c ctx) (Settings, error) {
 // settingsFrom reads the settings as they are kept. What is spoilt of them is as
 // it was at first; the rest stands.
 func (s *Server) settingsFrom(raw string) Settings {
-	usual := Settings{Units: "mm", Hand: "right", Theme: "auto"}
+	usual := Settings{Units: "mm", Hand: "right", Theme: "auto", OneIn: gauge.DefaultRisk, Hold: piece.Fingers}
 	var parts map[string]json.RawMessage
 	if json.Unmarshal([]byte(raw), &parts) != nil {
 		s.log.Warn("the settings cannot be read; they are as at first")
@@ -374,6 +320,12 @@ func (s *Server) settingsFrom(raw string) Settings {
 			*f.into = f.was
 		}
 	}
+	if p, ok := parts["one_in"]; ok && json.Unmarshal(p, &set.OneIn) != nil {
+		set.OneIn = usual.OneIn
+	}
+	if p, ok := parts["hold"]; ok && json.Unmarshal(p, &set.Hold) != nil {
+		set.Hold = usual.Hold
+	}
 	for _, p := range set.check() {
 		switch p.Path {
 		case "units":
@@ -382,6 +334,10 @@ func (s *Server) settingsFrom(raw string) Settings {
 			set.Hand = usual.Hand
 		case "theme":
 			set.Theme = usual.Theme
+		case "one_in":
+			set.OneIn = usual.OneIn
+		case "hold":
+			set.Hold = usual.Hold
 		}
 	}
 	return set
@@ -397,6 +353,12 @@ func (set Settings) check() (ps piece.Problems) {
 	one("units", set.Units, "mm", "inch")
 	one("hand", set.Hand, "right", "left")
 	one("theme", set.Theme, "auto", "day", "night")
+	if !set.OneIn.Valid() {
+		ps = append(ps, piece.Problem{Path: "one_in", Message: fmt.Sprintf("is %d; a piece runs short once in one of %v", set.OneIn, gauge.Risks)})
+	}
+	if !slices.Contains(piece.Tools(), set.Hold) {
+		ps = append(ps, piece.Problem{Path: "hold", Message: fmt.Sprintf("is %q; an end is held with one of %v", set.Hold, piece.Tools())})
+	}
 	return ps
 }
 

@@ -200,6 +200,7 @@ func (s *Server) restore(c *gin.Context) {
 		return
 	}
 	rep, err := s.store.Restore(c, bytes.NewReader(b), int64(len(b)), how, c.Query("trial") != "")
+	s.learnt.forget()
 	if err == nil && c.Query("trial") == "" {
 		err = s.SumAll(c)
 	}

@@ -41,6 +41,7 @@ func (s *Server) pieces(r *gin.RouterGroup) {
 		if err == nil {
 			err = s.store.Destroy(c, n)
 		}
+		s.learnt.forget()
 		answer(c, nil, err)
 	})
 }
@@ -63,6 +64,7 @@ func (s *Server) list(binned bool) gin.HandlerFunc {
 // emptyBin throws out all that is in the bin and gives the space back.
 func (s *Server) emptyBin(c *gin.Context) {
 	n, err := s.store.EmptyBin(c)
+	s.learnt.forget()
 	if err == nil && n > 0 {
 		err = s.store.GiveBack(c)
 	}
@@ -249,23 +251,25 @@ func (s *Server) save(c *gin.Context) {
 // keep saves a document with what the rack shows of it and with the place at the
 // vise carried over. What comes in new was checked before; an old revision that
 // cannot be planned any more is kept as it is and says so.
-func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) {
+//
+// It answers, and tells whether the document was saved.
+func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) bool {
 	now, err := s.stored(c)
 	if err != nil {
 		failed(c, err)
-		return
+		return false
 	}
 	b, sum, err := s.summed(c, d)
 	if err != nil {
 		failed(c, err)
-		return
+		return false
 	}
 	change := store.Change{ID: now.ID, BasedOn: revision, Document: b, Summary: sum}
 	if now.Place.Done > 0 {
 		was, err := s.store.Placed(c, now)
 		if err != nil {
 			failed(c, err)
-			return
+			return false
 		}
 		if done, ok := s.mover(c)(was, b); ok {
 			change.Moved = &done
@@ -273,6 +277,7 @@ func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) {
 	}
 	p, err := s.store.Save(c, change)
 	s.kept(c, p, err, &d)
+	return err == nil
 }
 
 func (s *Server) copyPiece(c *gin.Context) {
@@ -342,6 +347,7 @@ func (s *Server) bin(in bool) gin.HandlerFunc {
 		if err == nil {
 			err = s.store.Bin(c, n, in)
 		}
+		s.learnt.forget()
 		answer(c, nil, err)
 	}
 }

@@ -59,12 +59,13 @@ type Config struct {
 
 // Server serves one store.
 type Server struct {
-	store *store.Store
-	cfg   Config
-	log   *slog.Logger
-	views *views
-	door  *door // nil where no passcode is asked for
-	tls   *tls.Config
+	store  *store.Store
+	cfg    Config
+	log    *slog.Logger
+	views  *views
+	learnt learnt
+	door   *door // nil where no passcode is asked for
+	tls    *tls.Config
 	// ready is set when the store is there; before it the page is told to wait.
 	ready atomic.Bool
 }
@@ -96,7 +97,8 @@ func New(st *store.Store, cfg Config) (*Server, error) {
 	if Reachable(cfg.Addr) && cfg.Passcode == "" {
 		return nil, fmt.Errorf("%s can be reached from other machines; give a passcode in a file with --passcode-file, or serve on 127.0.0.1", cfg.Addr)
 	}
-	s := &Server{cfg: cfg, log: cfg.Log, views: newViews()}
+	s := &Server{cfg: cfg, log: cfg.Log, learnt: learnt{anew: make(chan struct{}, 1)}}
+	s.views = newViews(s.known)
 	if s.log == nil {
 		s.log = slog.Default()
 	}
@@ -168,6 +170,7 @@ func (s *Server) Handler() http.Handler {
 	s.bench(api)
 	s.places(api)
 	s.fists(api)
+	s.measured(api)
 	s.folder(api)
 	if s.door != nil {
 		s.door.routes(r)

@@ -15,6 +15,7 @@ import (
 	"testing"
 	"time"
 
+	"nimblebight/core/evidence"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
@@ -174,9 +175,9 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 		{"POST", path + "/notation", server.NotationRequest{Revision: p.Revision, Line: "mount Q"}, 422, "sequence[0].cords", "does not have"},
 		{"PUT", path + "/place", server.PlaceRequest{Done: -2}, 400, "", "vise"},
 		{"POST", path + "/log", server.Entry{Minutes: ptr(-1)}, 422, "minutes", "zero or more"},
-		{"POST", path + "/log", server.Entry{Cords: []server.CordLog{{ID: "A", CutMM: ptr(100), LeftMM: ptr(200)}}}, 422, "cords[0].left_mm", "more than was cut"},
+		{"POST", path + "/log", server.Entry{Cords: []evidence.Cut{{ID: "A", CutMM: ptr(100), LeftMM: ptr(200)}}}, 422, "cords[0].left_mm", "more than the"},
 		{"POST", "/api/drawer", server.Spool{Name: "x"}, 422, "stuff.make", "known makes"},
-		{"PATCH", "/api/settings", server.Settings{Units: "cubit", Hand: "right", Theme: "day"}, 422, "units", "cubit"},
+		{"PATCH", "/api/settings", server.Settings{Units: "cubit", Hand: "right", Theme: "day", OneIn: 20, Hold: "fingers"}, 422, "units", "cubit"},
 		{"GET", "/api/pieces/99", nil, 404, "", "not there"},
 		{"GET", "/api/pieces/fob", nil, 404, "", "not there"},
 		{"GET", "/api/nothing", nil, 404, "", "nothing at"},
@@ -278,7 +279,7 @@ func TestPicturesFollowHandAndPlace(t *testing.T) {
 	if face.View != "face" || back.View != "back" || face.Empty() || held.Height >= face.Height {
 		t.Errorf("face %d high, held %d", face.Height, held.Height)
 	}
-	ask[server.Settings](b, 200, "PATCH", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night"})
+	ask[server.Settings](b, 200, "PATCH", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night", OneIn: 40, Hold: "needle"})
 	left := ask[svg.Picture](b, 200, "GET", path, nil)
 	if fmt.Sprint(left.Plates) == fmt.Sprint(face.Plates) {
 		t.Error("a left-handed maker gets the right-handed picture")
@@ -301,7 +302,7 @@ func TestDrawerAndLog(t *testing.T) {
 	ask[any](b, 404, "DELETE", fmt.Sprintf("/api/drawer/%d", sp.ID), nil)
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "spiral-fob"})
 	path := fmt.Sprintf("/api/pieces/%d/log", p.ID)
-	e := ask[server.Entry](b, 200, "POST", path, server.Entry{Minutes: ptr(20), Note: "good", Cords: []server.CordLog{{ID: "A", CutMM: ptr(800), LeftMM: ptr(120)}, {ID: "B", CutMM: ptr(800)}}})
+	e := ask[server.Entry](b, 200, "POST", path, server.Entry{Minutes: ptr(20), Note: "good", Cords: []evidence.Cut{{ID: "A", CutMM: ptr(800), LeftMM: ptr(120)}, {ID: "B", CutMM: ptr(800)}}})
 	if got := ask[[]server.Entry](b, 200, "GET", path, nil); len(got) != 1 || *got[0].Cords[0].LeftMM != 120 || got[0].Cords[1].LeftMM != nil || got[0].LengthMM != nil || time.Since(got[0].CreatedAt) > time.Minute {
 		t.Errorf("the log is %+v", got)
 	}

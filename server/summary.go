@@ -38,7 +38,7 @@ const mostWords = 2000
 func (s *Server) sum(raw []byte, set Settings) store.Summary {
 	digest := sha256.Sum256(raw)
 	out := summary{Picture: hex.EncodeToString(digest[:12])}
-	by := plan.Version()
+	by := s.summedBy()
 	err := side.Guard(func() error {
 		d, err := document.Decode(raw)
 		if err != nil {
@@ -68,6 +68,10 @@ func (s *Server) sum(raw []byte, set Settings) store.Summary {
 	}
 	return store.Summary{Text: string(b), By: by}
 }
+
+// summedBy names what summaries are worked out by: the program, and what is known of
+// the maker.
+func (s *Server) summedBy() string { return strings.TrimSpace(plan.Version() + " " + s.known().ID()) }
 
 // trouble is a failure as the page is told it; a panic is written down.
 func (s *Server) trouble(what string, err error) string {
@@ -125,6 +129,7 @@ func (s *Server) tend(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-time.After(wait):
+		case <-s.learnt.anew:
 		}
 		for !s.ready.Load() {
 			select {
@@ -153,9 +158,10 @@ func (s *Server) SumAll(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	by := s.summedBy()
 	for last := int64(0); ; {
 		const some = 20
-		ps, err := s.store.Unsummed(ctx, plan.Version(), last, some)
+		ps, err := s.store.Unsummed(ctx, by, last, some)
 		if err != nil || len(ps) == 0 {
 			return err
 		}

@@ -4,13 +4,16 @@ import (
 	"time"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/evidence"
 	"nimblebight/core/finish"
+	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/reach"
 	"nimblebight/core/shapes"
 	"nimblebight/formats/svg"
 	"nimblebight/store"
@@ -142,18 +145,23 @@ type Entry struct {
 	ID        int64     `json:"id"`
 	CreatedAt time.Time `json:"created_at"`
 	// What was not measured is not there.
-	Minutes  *float64  `json:"minutes,omitempty"`
-	LengthMM *float64  `json:"length_mm,omitempty"`
-	Note     string    `json:"note"`
-	Cords    []CordLog `json:"cords"`
-	Spoilt   string    `json:"spoilt,omitempty"` // what of it cannot be read
+	Minutes  *float64       `json:"minutes,omitempty"`
+	LengthMM *float64       `json:"length_mm,omitempty"`
+	WidthMM  *float64       `json:"width_mm,omitempty"`
+	Note     string         `json:"note"`
+	Cords    []evidence.Cut `json:"cords"`
+	// Tied is how many knots each section got, where that is not as planned.
+	Tied []*int `json:"tied,omitempty"`
+	// Counts tells whether it counts in what is known of the maker: no, yes, or sure,
+	// which is yes though it surprised.
+	Counts string `json:"counts,omitempty" jsonschema:"enum=no,enum=yes,enum=sure"`
+	Spoilt string `json:"spoilt,omitempty"` // what of it cannot be read
 }
 
-// CordLog is what was cut of a cord and what was left.
-type CordLog struct {
-	ID     string   `json:"id"`
-	CutMM  *float64 `json:"cut_mm,omitempty"`
-	LeftMM *float64 `json:"left_mm,omitempty"` // not there where it was not measured
+// Kept is a swatch that is kept.
+type Kept struct {
+	ID int64 `json:"id"`
+	evidence.Swatch
 }
 
 // Settings are kept for the installation.
@@ -161,6 +169,9 @@ type Settings struct {
 	Units string `json:"units" jsonschema:"enum=mm,enum=inch"`
 	Hand  string `json:"hand" jsonschema:"enum=right,enum=left"`
 	Theme string `json:"theme" jsonschema:"enum=auto,enum=day,enum=night"`
+	// OneIn is how seldom a piece may run short, Hold what ends are held with.
+	OneIn gauge.Risk `json:"one_in" jsonschema:"enum=10,enum=20,enum=40,enum=200"`
+	Hold  piece.Tool `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
 }
 
 // Catalogue is what can be tied, of what, and how it is finished.
@@ -201,6 +212,8 @@ type CatalogueKnot struct {
 	// that the page's form of a group can hold: groups in groups are for the typed line.
 	Groups bool `json:"groups"`
 	Nests  bool `json:"nests"`
+	// Swatch is set for one of which a swatch can be tied.
+	Swatch bool `json:"swatch"`
 }
 
 // Finish is one way to end a cord.
@@ -222,6 +235,8 @@ type Named struct {
 // Make is a make and the material that it is usually of.
 type Make struct {
 	Named
+	// Flat is set for one that has a thickness beside its width.
+	Flat  bool          `json:"flat"`
 	Usual cord.Material `json:"usual" jsonschema:"enum=nylon,enum=polyester,enum=cotton,enum=polypropylene,enum=leather,enum=jute,enum=sisal,enum=hemp,enum=rubber"`
 }
 
@@ -249,6 +264,15 @@ type Wire struct {
 	Problem         Problem
 	Entry           Entry
 	Spool           Spool
+	Kept            Kept
+	Planned         evidence.Planned
+	Hand            reach.Hand
+	Reached         reach.Reached
+	SwapRequest     SwapRequest
+	Swapped         reach.Swapped
+	MiddleRequest   MiddleRequest
+	Rest            reach.Rest
+	ReplanRequest   ReplanRequest
 	Settings        Settings
 	Catalogue       Catalogue
 	Offer           knot.Offer
@@ -264,19 +288,23 @@ type Wire struct {
 func catalogue() Catalogue {
 	out := Catalogue{Patterns: patterns.All(), Example: notation.Notate(patterns.All()[0].Document.Sequence), MostKnots: piece.MostKnots, MostStrands: piece.MostStrands, TurnStep: turnStep,
 		Kinds: piece.Kinds(), Fittings: piece.Fittings(), Stuff: piece.UsualStuff(), Ball: firstFist(), BallMethods: ball.Methods()}
+	swatches := map[string]bool{}
+	for _, k := range evidence.Swatchable() {
+		swatches[k.ID] = true
+	}
 	for _, k := range knot.All() {
 		s, err := knot.New(k.ID)
 		if err != nil {
 			panic(err) // the catalogue knows its own
 		}
 		t := knot.TermsOf(s)
-		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && t.Begins != knot.OfTheLast, !k.Outside, !k.Outside && k.Holds == knot.Nothing})
+		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && t.Begins != knot.OfTheLast, !k.Outside, !k.Outside && k.Holds == knot.Nothing, swatches[k.ID]})
 	}
 	for _, w := range finish.All() {
 		out.Finishes = append(out.Finishes, Finish{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})
 	}
 	for _, m := range cord.Makes() {
-		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Usual()})
+		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Flat(), m.Usual()})
 	}
 	for _, m := range cord.Materials() {
 		out.Materials = append(out.Materials, Material{string(m), m.Melts()})

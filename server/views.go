@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"fmt"
 
+	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/memo"
 	"nimblebight/core/piece"
@@ -20,10 +21,12 @@ type views struct {
 	pics  memo.Cache[scene.Picture]
 	// plates are what was written of plates, by their names.
 	plates memo.Cache[svg.Plate]
+	// known is what is known of the maker's cords and hand now.
+	known func() *gauge.Estimate
 }
 
-func newViews() *views {
-	return &views{plans: memo.Cache[plan.Plan]{Most: 32 << 20}, pics: memo.Cache[scene.Picture]{Most: 32 << 20}, plates: memo.Cache[svg.Plate]{Most: 16 << 20}}
+func newViews(known func() *gauge.Estimate) *views {
+	return &views{known: known, plans: memo.Cache[plan.Plan]{Most: 32 << 20}, pics: memo.Cache[scene.Picture]{Most: 32 << 20}, plates: memo.Cache[svg.Plate]{Most: 16 << 20}}
 }
 
 // hand is a place at the vise: so many actions, and how far the last has come.
@@ -34,19 +37,28 @@ type hand struct {
 }
 
 func (v *views) plan(raw []byte, d piece.Document, set Settings, at hand) (plan.Plan, error) {
-	o := plan.Options{LeftHanded: set.Hand == "left", Until: at.until, Along: at.along}
-	if set.Units == "inch" {
-		o.RoundUpMM, o.FoldToMM = plan.QuarterInch, plan.EighthInch
-	}
-	key := fmt.Sprintf("%x %v", sha256.Sum256(raw), o)
+	known := v.known()
+	o := options(set)
+	o.Until, o.Along = at.until, at.along
+	key := fmt.Sprintf("%x %v %s", sha256.Sum256(raw), o, known.ID())
+	o.Gauge = known
 	return v.plans.GetIf(key, func() (plan.Plan, bool, error) {
 		p, err := plan.Make(d, o)
 		return p, len(p.Rough) == 0, err
 	})
 }
 
+// options are those of the settings, without what was measured.
+func options(set Settings) plan.Options {
+	o := plan.Options{LeftHanded: set.Hand == "left", OneIn: set.OneIn, Hold: set.Hold}
+	if set.Units == "inch" {
+		o.RoundUpMM, o.FoldToMM = plan.QuarterInch, plan.EighthInch
+	}
+	return o
+}
+
 func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, view scene.View) (scene.Picture, error) {
-	key := fmt.Sprintf("%x %s %v %v", sha256.Sum256(raw), set.Hand, at, view)
+	key := fmt.Sprintf("%x %s %v %v %s", sha256.Sum256(raw), set.Hand, at, view, v.known().ID())
 	return v.pics.GetIf(key, func() (scene.Picture, bool, error) {
 		p, err := v.plan(raw, d, set, at)
 		if err != nil {
@@ -64,7 +76,7 @@ func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, vie
 
 // look is a picture of one section as it is looked at from the end or unrolled.
 func (v *views) look(raw []byte, d piece.Document, set Settings, at hand, view scene.View, as scene.Look, section int) (scene.Picture, error) {
-	key := fmt.Sprintf("%x %s %v %v %s %d", sha256.Sum256(raw), set.Hand, at, view, as, section)
+	key := fmt.Sprintf("%x %s %v %v %s %d %s", sha256.Sum256(raw), set.Hand, at, view, as, section, v.known().ID())
 	return v.pics.GetIf(key, func() (scene.Picture, bool, error) {
 		p, err := v.plan(raw, d, set, at)
 		if err != nil {

@@ -51,6 +51,10 @@ type logFile struct {
 	LengthMM  *float64        `json:"length_mm,omitempty"`
 	Note      string          `json:"note,omitempty"`
 	Cords     json.RawMessage `json:"cords"`
+	WidthMM   *float64        `json:"width_mm,omitempty"`
+	Tied      json.RawMessage `json:"tied,omitempty"`
+	// Counts is missing in backups of versions in which every log was alike.
+	Counts *Counts `json:"counts,omitempty"`
 }
 
 type placeFile struct {
@@ -153,7 +157,12 @@ func filed(tx *gorm.DB, p pieceRow) (pieceFile, error) {
 		return f, err
 	}
 	for _, l := range ls {
-		f.Logs = append(f.Logs, logFile{l.RevisionID, l.CreatedAt, l.Minutes, l.LengthMM, l.Note, raw(l.Cords)})
+		counts := l.Counts
+		e := logFile{Revision: l.RevisionID, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: raw(l.Cords), WidthMM: l.WidthMM, Counts: &counts}
+		if l.Tied != "" {
+			e.Tied = raw(l.Tied)
+		}
+		f.Logs = append(f.Logs, e)
 	}
 	var place placeRow
 	if err := tx.Where("piece_id = ?", p.ID).Limit(1).Find(&place).Error; err != nil {
@@ -462,7 +471,10 @@ func (rep *Report) logs(tx *gorm.DB, piece, at int64, f pieceFile) error {
 		if n > 0 {
 			continue
 		}
-		row := logRow{PieceID: piece, RevisionID: l.Revision, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: text(l.Cords)}
+		row := logRow{PieceID: piece, RevisionID: l.Revision, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: text(l.Cords), WidthMM: l.WidthMM, Tied: text(l.Tied), Counts: CountsUsual}
+		if l.Counts != nil {
+			row.Counts = *l.Counts
+		}
 		if at != 0 {
 			row.RevisionID = at
 		}
@@ -476,7 +488,7 @@ func (rep *Report) logs(tx *gorm.DB, piece, at int64, f pieceFile) error {
 
 func (rep *Report) drawer(tx *gorm.DB, stuff []stuffFile) error {
 	for _, st := range stuff {
-		if st.Shelf != Cords && st.Shelf != Cores {
+		if st.Shelf != Cords && st.Shelf != Cores && st.Shelf != Swatches {
 			return &archive.Refused{Why: fmt.Sprintf("its drawer has a shelf %q, which this version does not know", st.Shelf)}
 		}
 		row := stuffRow{Shelf: st.Shelf, Name: st.Name, Stuff: text(st.Stuff), CreatedAt: st.CreatedAt}

@@ -17,8 +17,21 @@ type Log struct {
 	Minutes   *float64 // nil where nobody looked at the clock
 	LengthMM  *float64 // nil where it was not measured
 	Note      string
-	Cords     []byte // JSON text: what was cut and left of each cord
+	Cords     []byte   // JSON text: what was cut and left of each cord
+	WidthMM   *float64 // nil where it was not measured
+	Tied      []byte   // JSON text: the knots of each section, empty where all were tied as planned
+	Counts    Counts
 }
+
+// Counts is whether a log counts in what is known of the maker.
+type Counts int
+
+// A log counts not at all, as long as nothing about it is doubtful, or whatever it says.
+const (
+	CountsNot Counts = iota
+	CountsUsual
+	CountsSure
+)
 
 type logRow struct {
 	ID         int64 `gorm:"primaryKey"`
@@ -29,12 +42,15 @@ type logRow struct {
 	LengthMM   *float64 `gorm:"column:length_mm"`
 	Note       string
 	Cords      string
+	WidthMM    *float64 `gorm:"column:width_mm"`
+	Tied       string
+	Counts     Counts
 }
 
 func (logRow) TableName() string { return "logs" }
 
 func (r logRow) out() Log {
-	return Log{r.ID, r.PieceID, r.RevisionID, r.CreatedAt, r.Minutes, r.LengthMM, r.Note, []byte(r.Cords)}
+	return Log{r.ID, r.PieceID, r.RevisionID, r.CreatedAt, r.Minutes, r.LengthMM, r.Note, []byte(r.Cords), r.WidthMM, []byte(r.Tied), r.Counts}
 }
 
 // AddLog keeps an entry of a piece at its current revision.
@@ -45,7 +61,7 @@ func (s *Store) AddLog(ctx context.Context, l Log) (Log, error) {
 		if err != nil {
 			return err
 		}
-		row := logRow{PieceID: l.PieceID, RevisionID: r.ID, CreatedAt: time.Now().UTC(), Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: string(l.Cords)}
+		row := logRow{PieceID: l.PieceID, RevisionID: r.ID, CreatedAt: time.Now().UTC(), Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: string(l.Cords), WidthMM: l.WidthMM, Tied: string(l.Tied), Counts: l.Counts}
 		if err := tx.Create(&row).Error; err != nil {
 			return fmt.Errorf("keeping a log entry: %w", err)
 		}
@@ -64,6 +80,32 @@ func (s *Store) Logs(ctx context.Context, piece int64) ([]Log, error) {
 	out := make([]Log, 0, len(rows))
 	for _, r := range rows {
 		out = append(out, r.out())
+	}
+	return out, nil
+}
+
+// Counted is a log that counts, with the document of the revision that it is of.
+type Counted struct {
+	Log
+	Document []byte
+}
+
+// CountedLogs lists the logs that count of pieces that are not in the bin, oldest
+// first.
+func (s *Store) CountedLogs(ctx context.Context) ([]Counted, error) {
+	var rows []struct {
+		Log      logRow `gorm:"embedded"`
+		Document string
+	}
+	err := s.db.WithContext(ctx).Table("logs").Select("logs.*, revisions.document").
+		Joins("JOIN revisions ON revisions.id = logs.revision_id").Joins("JOIN pieces ON pieces.id = logs.piece_id").
+		Where("logs.counts > 0 AND pieces.binned_at IS NULL").Order("logs.id").Scan(&rows).Error
+	if err != nil {
+		return nil, fmt.Errorf("listing what was logged: %w", told(err))
+	}
+	out := make([]Counted, 0, len(rows))
+	for _, r := range rows {
+		out = append(out, Counted{r.Log.out(), []byte(r.Document)})
 	}
 	return out, nil
 }

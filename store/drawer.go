@@ -8,15 +8,16 @@ import (
 	"gorm.io/gorm"
 )
 
-// Shelf is one of the drawer's two shelves. Nothing moves from one to the other.
+// Shelf is one of the drawer's shelves. Nothing moves from one to the other.
 type Shelf string
 
 const (
-	Cords Shelf = "cord"
-	Cores Shelf = "core"
+	Cords    Shelf = "cord"
+	Cores    Shelf = "core"
+	Swatches Shelf = "swatch"
 )
 
-// Stuff is something that lies in the drawer: a cord or a core.
+// Stuff is something that lies in the drawer: a cord, a core or a swatch.
 type Stuff struct {
 	ID   int64
 	Name string

@@ -30,6 +30,15 @@ func (b *belief) clone() *belief {
 	return out
 }
 
+// forget takes an error for one that nothing is known of but its variance.
+func (b *belief) forget(i int, variance float64) {
+	b.mean[i] = 0
+	for k := range b.cov {
+		b.cov[i][k], b.cov[k][i] = 0, 0
+	}
+	b.cov[i][i] = variance
+}
+
 // given is the conjugate update by a reading that is a sum of errors, with a variance
 // of its own.
 func (b *belief) given(row []at, reading, variance float64) {

@@ -1,11 +1,11 @@
 package gauge
 
 import (
-	"crypto/sha256"
+	"encoding/binary"
 	"fmt"
 	"math"
 
-	"gonum.org/v1/gonum/mat"
+	"github.com/cespare/xxhash/v2"
 
 	"nimblebight/core/cord"
 )
@@ -48,11 +48,18 @@ func Learn(measured []Evidence) *Estimate {
 		return nil
 	}
 	e := &Estimate{place: map[string]int{}, own: map[string]*belief{}}
-	var variances []float64
-	sum := sha256.New()
+	variances := []float64{DayDoubt * DayDoubt}
+	sum := xxhash.New()
+	number := func(vs ...float64) {
+		for _, v := range vs {
+			_, _ = sum.Write(binary.LittleEndian.AppendUint64(nil, math.Float64bits(v)))
+		}
+	}
 	for _, v := range measured {
-		fmt.Fprintf(sum, "%v\n", v)
+		_, _ = sum.WriteString(string(v.From) + "\n")
 		for _, r := range v.Readings {
+			_, _ = sum.WriteString(r.Kind + "\n")
+			number(float64(r.What), r.Doubt, r.Log, r.Var)
 			if _, ok := e.place[kindAt(r.Kind)]; !ok {
 				weight, packing := labelDoubt(r.Doubt)
 				e.place[kindAt(r.Kind)] = len(variances)
@@ -60,6 +67,8 @@ func Learn(measured []Evidence) *Estimate {
 				e.own[r.Kind] = newBelief([]float64{weight, packing})
 			}
 			for _, f := range r.Families {
+				_, _ = sum.WriteString(f.Family + "\n")
+				number(f.Of)
 				if _, ok := e.place[familyAt(f.Family)]; !ok {
 					e.place[familyAt(f.Family)] = len(variances)
 					variances = append(variances, HandDoubt*HandDoubt)
@@ -74,7 +83,7 @@ func Learn(measured []Evidence) *Estimate {
 			}
 		}
 	}
-	e.id = fmt.Sprintf("%x", sum.Sum(nil)[:8])
+	e.id = fmt.Sprintf("%016x", sum.Sum64())
 	e.all = newBelief(variances)
 	for _, from := range []Source{FromSwatch, FromLog} {
 		for _, v := range measured {
@@ -110,59 +119,19 @@ func (e *Estimate) row(r Reading) []at {
 	return row
 }
 
-// learn is the update by one evidence. The day of the hand, which its readings share,
-// is taken apart first, so that one can come after the other.
+// day is the place of the error that the readings of one evidence share: the hand on
+// that day. It is forgotten before the next.
+const day = 0
+
+// learn is the update by one evidence.
 func (e *Estimate) learn(v Evidence) {
-	n := len(v.Readings)
-	noise := mat.NewSymDense(max(1, n), nil)
-	for i, r := range v.Readings {
-		noise.SetSym(i, i, r.noise())
-		if r.What != Took {
-			continue
+	e.all.forget(day, DayDoubt*DayDoubt)
+	for _, r := range v.Readings {
+		row := e.row(r)
+		if r.What == Took {
+			row = append(row, at{day, 1})
 		}
-		for j, q := range v.Readings[:i+1] {
-			if q.What == Took {
-				noise.SetSym(i, j, noise.At(i, j)+DayDoubt*DayDoubt)
-			}
-		}
-	}
-	var chol mat.Cholesky
-	if n == 0 || !chol.Factorize(noise) {
-		return
-	}
-	var low mat.TriDense
-	chol.LTo(&low)
-	// Each reading less what those before it tell of the day, of unit noise.
-	rows, logs := make([][]at, n), make([]float64, n)
-	for i, r := range v.Readings {
-		row, y := e.row(r), r.Log
-		for j := range i {
-			l := low.At(i, j)
-			if l == 0 {
-				continue
-			}
-			y -= l * logs[j]
-			for _, a := range rows[j] {
-				row = append(row, at{a.i, -l * a.of})
-			}
-		}
-		d := low.At(i, i)
-		rows[i], logs[i] = nil, y/d
-		for _, a := range row {
-			found := false
-			for k := range rows[i] {
-				if rows[i][k].i == a.i {
-					rows[i][k].of += a.of / d
-					found = true
-				}
-			}
-			if !found {
-				rows[i] = append(rows[i], at{a.i, a.of / d})
-			}
-		}
-	}
-	for i := range rows {
-		e.all.given(rows[i], logs[i], 1)
+		e.all.given(row, r.Log, r.noise())
 	}
 }
 

@@ -43,6 +43,27 @@ func Carry(from, to Plan, done int) int {
 	return 0
 }
 
+// At tells where a number of done actions is: the section in hand, and how many of its
+// knots are closed.
+func (p Plan) At(done int) (section, tied int) {
+	step, into := p.stepAt(max(0, min(done, p.Actions)))
+	if step < 0 {
+		return 0, 0
+	}
+	s := p.Steps[step]
+	for _, q := range p.Sections {
+		if q.Index != s.Section || len(s.Actions) == 0 {
+			continue
+		}
+		rounds := s.Repeats
+		if into >= 0 {
+			rounds = into / len(s.Actions)
+		}
+		tied = max(1, q.Count) * rounds / max(1, s.Repeats)
+	}
+	return s.Section, tied
+}
+
 // stepAt finds the step that a number of done actions has come to, and how many
 // of its own are done. The end of a step is its own last place, not the next
 // one's first, so that what is put in after it is still to be tied.

@@ -146,7 +146,7 @@ func (w *walk) cords() {
 		case len(of) == 1 && slices.Contains(w.legs, of[0].leg): // out of a ball, in which it begins
 			out.Role = "strand"
 			out.CutMM = roundUp(of[0].cut(), w.o.RoundUpMM)
-			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "worker", Parts: of[0].parts}}
+			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "worker", Parts: of[0].parts, BeyondMM: of[0].extra(), doubt: whole}}
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
 			if to := w.partner(ci); to >= 0 && (c.JoinedTo != "" || !w.fromBall()) {
 				out.Measure = fmt.Sprintf("Cut {%.0fmm} and fuse it end to end with cord %s.", out.CutMM, w.d.Cords[to].ID)
@@ -154,7 +154,7 @@ func (w *walk) cords() {
 		case len(of) == 1:
 			out.Role = "wrap"
 			out.CutMM = roundUp(of[0].cut(), w.o.RoundUpMM)
-			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "wrap", Parts: of[0].parts}}
+			out.Legs = []Leg{{NeedsMM: out.NeedsMM, CutMM: out.CutMM, Role: "wrap", Parts: of[0].parts, BeyondMM: of[0].extra(), doubt: whole}}
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
 		}
 		if out.Role != "unused" {
@@ -172,6 +172,7 @@ func (w *walk) cords() {
 		}
 		w.plan.WeightG += out.NeedsMM / 1000 * w.figures[ci].Weight
 		w.plan.Cords = append(w.plan.Cords, out)
+		w.plan.doubts = append(w.plan.doubts, whole)
 	}
 }
 
@@ -242,7 +243,7 @@ func (w *walk) folds(out *Cord, ci int, first, second measured) {
 	out.WastedMM = math.Max(0, out.CutMM-found)
 	out.Measure = w.measure(*out, middle, legs[1-out.FoldLeg].worked)
 	for n, l := range legs {
-		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Parts: l.parts}
+		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Parts: l.parts, BeyondMM: l.extra(), doubt: w.doubt(l.leg)}
 		if l.worked {
 			lg.Role = "worker"
 		}

@@ -55,7 +55,11 @@ type Plan struct {
 
 	layout *layouts
 	rough  []shapes.Rough
+	doubts []gauge.Leg
 }
+
+// Doubts are what is in doubt of what each cord takes, in the order of Cords.
+func (p Plan) Doubts() []gauge.Leg { return p.doubts }
 
 // ToDraw are the shapes that are still to be drawn up, for [shapes.DrawLive].
 func (p Plan) ToDraw() []shapes.Rough { return p.rough }
@@ -104,7 +108,14 @@ type Leg struct {
 	Role    string  `json:"role"` // worker, filler
 	// Parts are the shares of the sections it feeds, from the fold on.
 	Parts []Part `json:"parts"`
+	// BeyondMM is what must hang beyond all that: for the hand, or to be trimmed.
+	BeyondMM float64 `json:"beyond_mm"`
+
+	doubt gauge.Leg
 }
+
+// Doubt is what is in doubt of what the leg takes.
+func (l Leg) Doubt() gauge.Leg { return l.doubt }
 
 // Part is the cord that one section takes from a leg.
 type Part struct {

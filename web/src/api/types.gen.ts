@@ -17,6 +17,15 @@ export interface Root {
   Problem: Problem;
   Entry: Entry;
   Spool: Spool;
+  Kept: Kept;
+  Planned: Planned;
+  Hand: Hand;
+  Reached: Reached;
+  SwapRequest: SwapRequest;
+  Swapped: Swapped;
+  MiddleRequest: MiddleRequest;
+  Rest: Rest;
+  ReplanRequest: ReplanRequest;
   Settings: Settings;
   Catalogue: Catalogue;
   Offer: Offer;
@@ -228,24 +237,133 @@ export interface Entry {
   created_at: string;
   minutes?: number;
   length_mm?: number;
+  width_mm?: number;
   note: string;
-  cords: CordLog[];
+  cords: Cut[];
+  tied?: number[];
+  counts?: "no" | "yes" | "sure";
   spoilt?: string;
 }
-export interface CordLog {
+export interface Cut {
   id: string;
   cut_mm?: number;
   left_mm?: number;
+  left_at_mm?: number[];
+  ran_short?: boolean;
 }
 export interface Spool {
   id: number;
   name: string;
   stuff: Stuff;
 }
+export interface Kept {
+  id: number;
+  stuff: Stuff;
+  knot?: string;
+  count?: number;
+  height_mm?: number;
+  took_mm?: number[];
+  length_mm?: number;
+  grams?: number;
+  at?: string;
+  sure?: boolean;
+}
+export interface Planned {
+  height_mm: number;
+  took_mm: number;
+  strands: number;
+  grams_per_metre: number;
+}
+export interface Hand {
+  cords_mm?: {
+    [k: string]: number;
+  };
+  off_cut_mm?: number;
+  section?: number;
+  stop?: "" | "length" | "left" | "hardware";
+  at_mm?: number;
+}
+export interface Reached {
+  section: number;
+  count: number;
+  length_mm: number;
+  cords: Left[];
+  says: string;
+  document: Document;
+}
+export interface Left {
+  id: string;
+  in_hand_mm: number;
+  takes_mm: number;
+  left_mm: number;
+}
+export interface SwapRequest {
+  cords: string[];
+  stuff: Stuff;
+}
+export interface Swapped {
+  keeps: "counts" | "length";
+  counts: number[];
+  length_mm: number;
+  width_mm: number;
+  weight_g: number;
+  cords: Used[];
+  document: Document;
+}
+export interface Used {
+  id: string;
+  needs_mm: number;
+  cut_mm: number;
+}
+export interface MiddleRequest {
+  done?: number;
+  section: number;
+  tied: number;
+  left_mm: {
+    [k: string]: number;
+  };
+  cut_mm?: {
+    [k: string]: number;
+  };
+}
+export interface Rest {
+  section: number;
+  tied: number;
+  planned: number;
+  knots: number;
+  best: number;
+  length_mm: number;
+  leg: string;
+  short_mm: number;
+  legs: Hangs[];
+  offers: Offer[];
+}
+export interface Hangs {
+  leg: string;
+  left_mm: number;
+  needs_mm: number;
+  takes_mm: number;
+  against?: number;
+}
+export interface Offer {
+  kind: "fewer" | "finish" | "last" | "splice";
+  label: string;
+  says: string;
+  knots: number;
+  length_mm: number;
+  document: Document;
+}
+export interface ReplanRequest {
+  revision: number;
+  document: Document;
+  why: string;
+}
 export interface Settings {
   units: "mm" | "inch";
   hand: "right" | "left";
   theme: "auto" | "day" | "night";
+  one_in: 10 | 20 | 40 | 200;
+  hold: "fingers" | "needle" | "haemostat";
 }
 export interface Catalogue {
   knots: CatalogueKnot[];
@@ -284,6 +402,7 @@ export interface CatalogueKnot {
   copies: boolean;
   groups: boolean;
   nests: boolean;
+  swatch: boolean;
 }
 export interface School {
   field: string;
@@ -318,6 +437,7 @@ export interface Finish {
 export interface Make {
   id: string;
   name: string;
+  flat: boolean;
   usual: "nylon" | "polyester" | "cotton" | "polypropylene" | "leather" | "jute" | "sisal" | "hemp" | "rubber";
 }
 export interface Material {
@@ -360,11 +480,6 @@ export interface Method {
   mode: "one-cord" | "two-cords" | "doubled";
   tail: boolean;
   cords: number;
-}
-export interface Offer {
-  id: string;
-  suits: boolean;
-  sections: Section[];
 }
 export interface FinishRequest {
   document: Document;
@@ -442,6 +557,7 @@ export interface Leg {
   short_mm?: number;
   role: string;
   parts: Part[];
+  beyond_mm: number;
 }
 export interface Part {
   section: number;
