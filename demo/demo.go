@@ -9,6 +9,7 @@ import (
 	"fmt"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/evidence"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
@@ -25,11 +26,19 @@ func weighed(s cord.Stuff, g float64) cord.Stuff {
 	return s
 }
 
+// quay is one make of cord in four colours: its label tells it from others, so that a
+// swatch of one colour counts for all.
+func quay(colour string) cord.Stuff {
+	s := piece.Kernmantle(4, colour)
+	s.Label = "quay braid"
+	return s
+}
+
 var drawer = []spool{
-	{"Lagoon kernmantle", weighed(piece.Kernmantle(4, "#0f5c63"), 6.8)},
-	{"Sand kernmantle", weighed(piece.Kernmantle(4, "#e3c88f"), 6.9)},
-	{"Signal rust kernmantle", piece.Kernmantle(4, "#b4532a")},
-	{"Night kernmantle", piece.Kernmantle(4, "#22313f")},
+	{"Lagoon kernmantle", weighed(quay("#0f5c63"), 6.8)},
+	{"Sand kernmantle", weighed(quay("#e3c88f"), 6.9)},
+	{"Signal rust kernmantle", quay("#b4532a")},
+	{"Night kernmantle", quay("#22313f")},
 	{"Thin marsh kernmantle", piece.Kernmantle(2.2, "#7c8f4a")},
 	{"Chalk cotton, soft", piece.Cotton(5, "#e9e4d6")},
 	{"Heather cotton, soft", piece.Cotton(3, "#8a5a83")},
@@ -85,6 +94,12 @@ func Pieces() []piece.Document {
 
 func joined(c piece.Cord, to string) piece.Cord { c.JoinedTo = to; return c }
 
+// swatches are what the boathouse's members tied and measured of the quay braid.
+var swatches = []evidence.Swatch{
+	{Stuff: drawer[0].stuff, Knot: "square-knot", Count: 10, HeightMM: 116, TookMM: []float64{531, 528}, At: "2026-09-05T17:20:00Z"},
+	{Stuff: drawer[2].stuff, Knot: "square-knot", Count: 8, HeightMM: 93, TookMM: []float64{431, 427}, At: "2026-10-11T10:05:00Z"},
+}
+
 // cores are those in the boathouse's drawer.
 var cores = []struct {
 	name string
@@ -125,6 +140,11 @@ func Fill(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
+	for _, w := range swatches {
+		if err := put(store.Swatches, w.Stuff.Kind(), w); err != nil {
+			return err
+		}
+	}
 	for _, d := range Pieces() {
 		if ps := d.Check(); len(ps) > 0 {
 			return fmt.Errorf("demo piece %q: %w", d.Name, ps)
@@ -144,7 +164,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 			}
 		case "Loft blind stopper":
 			minutes, length := 25.0, 87.0
-			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: &minutes, LengthMM: &length, Note: "Came up a little shorter than planned; ends clean.",
+			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: &minutes, LengthMM: &length, Note: "Came up a little shorter than planned; ends clean.", Counts: store.CountsUsual,
 				Cords: []byte(`[{"id":"A","cut_mm":640,"left_mm":120},{"id":"B","cut_mm":640,"left_mm":105}]`)}); err != nil {
 				return err
 			}

@@ -157,6 +157,7 @@ func (s *Server) listSwatches(c ctx) ([]Kept, error) {
 			s.log.Warn("a swatch is spoilt and left out", "id", st.ID)
 			continue
 		}
+		k.Kind = k.Stuff.Kind()
 		out = append(out, k)
 	}
 	return out, err
@@ -207,7 +208,7 @@ func (s *Server) addSwatch(c *gin.Context) {
 		st, err = s.store.PutIn(c, store.Swatches, store.Stuff{Name: w.Stuff.Kind(), What: b})
 	}
 	s.learnt.forget()
-	answer(c, Kept{ID: st.ID, Swatch: w}, err)
+	answer(c, Kept{ID: st.ID, Kind: w.Stuff.Kind(), Swatch: w}, err)
 }
 
 var countsNames = map[store.Counts]string{store.CountsNot: "no", store.CountsUsual: "yes", store.CountsSure: "sure"}

@@ -160,7 +160,8 @@ type Entry struct {
 
 // Kept is a swatch that is kept.
 type Kept struct {
-	ID int64 `json:"id"`
+	ID   int64  `json:"id"`
+	Kind string `json:"kind"` // of its cord
 	evidence.Swatch
 }
 
@@ -265,6 +266,7 @@ type Wire struct {
 	Entry           Entry
 	Spool           Spool
 	Kept            Kept
+	Swatch          evidence.Swatch
 	Planned         evidence.Planned
 	Hand            reach.Hand
 	Reached         reach.Reached

@@ -93,9 +93,15 @@ type Knot struct {
 	// Finish, where it is not nil, is a section that ends all strands by a finish of
 	// package finish.
 	Finish func(how string) Section `json:"-"`
+	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
+	Thumb *Thumb `json:"-"`
 	// Sample shows it.
 	Sample Sample `json:"-"`
 }
+
+// Thumb is a thumb rule: a strand that works takes so many times the length of the row,
+// one that is tied over so many.
+type Thumb struct{ Works, Over float64 }
 
 // Holds is what a section holds.
 type Holds string

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 )
@@ -27,6 +28,38 @@ type Rests struct {
 	Geometry float64 `json:"geometry"`
 	Swatches float64 `json:"swatches"`
 	Logs     float64 `json:"logs"`
+}
+
+// Known is what is known of a cord, and of the hand in the families of knots that take
+// it. Doubts are standard deviations, as shares.
+type Known struct {
+	Kind    string  `json:"kind"` // of [cord.Stuff.Kind]
+	LabelMM float64 `json:"label_mm"`
+	// LabelDoubt is what is in doubt of the drawn-up diameter by the label, Doubt what
+	// still is.
+	LabelDoubt float64 `json:"label_doubt"`
+	Doubt      float64 `json:"doubt"`
+	Hands      []Habit `json:"hands"`
+}
+
+// Habit is by what this maker ties a family of knots looser than ideal ones.
+type Habit struct {
+	Family string  `json:"family"`
+	Loose  float64 `json:"loose"`
+	Doubt  float64 `json:"doubt"`
+}
+
+// known tells what is known of a cord that knots take.
+func (w *walk) known(s cord.Stuff, l gauge.Leg) Known {
+	var none *gauge.Estimate
+	out := Known{Kind: s.Kind(), LabelMM: s.Figures().DrawnUpMM, Hands: []Habit{}}
+	_, out.LabelDoubt = none.Diameter(s)
+	_, out.Doubt = w.gauge.Diameter(s)
+	for _, k := range l.Knots {
+		loose, doubt := w.gauge.Hand(k.Family)
+		out.Hands = append(out.Hands, Habit{k.Family, loose, doubt})
+	}
+	return out
 }
 
 // doubt is what is in doubt of a leg's length.
@@ -139,6 +172,7 @@ func (w *walk) cords() {
 		}
 		out.SpreadMM += w.gauge.Spread(whole)
 		out.Rests = w.rests(whole)
+		out.Known = w.known(c.Stuff, whole)
 		switch {
 		case len(of) == 2 && slices.Contains(w.legs, of[0].leg):
 			out.Role = "legs"
@@ -158,6 +192,7 @@ func (w *walk) cords() {
 			out.Measure = fmt.Sprintf("Cut {%.0fmm}; it is not folded.", out.CutMM)
 		}
 		if out.Role != "unused" {
+			out.Thumb = w.thumb(of)
 			out.LeftMM = out.CutMM - out.NeedsMM
 			out.Why.RoundingMM = out.CutMM - out.Why.sum()
 		}

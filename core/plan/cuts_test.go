@@ -167,3 +167,29 @@ func TestTwoSwatchesNarrowTheAllowance(t *testing.T) {
 	}
 	t.Logf("allowed %.1f %% before, %.1f %% after two swatches", 100*before.Allowed, 100*after.Allowed)
 }
+
+// A thumb rule cuts so many times the row, and says what that would leave.
+func TestAThumbRuleStandsBesideTheFigure(t *testing.T) {
+	p := make1(t, on(2, "mount A B, square-knot 10, finish singe-and-press"), plan.Options{})
+	for _, c := range p.Cords {
+		row := p.Sections[1].HeightMM
+		if c.Thumb == nil {
+			t.Fatal("no thumb rule of square knots")
+		}
+		bare := 0.0
+		for _, l := range c.Legs {
+			for _, q := range l.Parts {
+				if q.Section != 1 {
+					bare += q.MM
+				}
+			}
+		}
+		if off := c.Thumb.CutMM - (7.5*row + bare); off < -1e-6 || off > 5 {
+			t.Errorf("cord %s: by the thumb rule %v mm, a row of %.1f times 7.5 and %.1f beside it", c.ID, c.Thumb.CutMM, row, bare)
+		}
+		near(t, "left by the thumb rule", c.Thumb.LeftMM, c.Thumb.CutMM-c.NeedsMM, 1e-9)
+	}
+	if c := make1(t, on(2, "mount A B, gap 20mm, finish dome"), plan.Options{}).Cords[0]; c.Thumb != nil {
+		t.Errorf("a gap has the thumb rule %q", c.Thumb.Says)
+	}
+}

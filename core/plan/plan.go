@@ -81,6 +81,9 @@ type Cord struct {
 	Allowed    float64 `json:"allowed"`
 	ByGeometry float64 `json:"by_geometry"`
 	Rests      Rests   `json:"rests"`
+	Known      Known   `json:"known"`
+	// Thumb is what thumb rules of makers would cut, where they have one.
+	Thumb *Thumb `json:"thumb,omitempty"`
 	// FoldAtMM is measured from the end of leg FoldLeg, which hangs on the maker's
 	// FoldSide; 0 where the cord is not folded. It is a whole number of
 	// Options.FoldToMM, but where the maker gave it or it is the middle, so that

@@ -38,7 +38,7 @@ type Rest struct {
 	Leg     string  `json:"leg"`
 	ShortMM float64 `json:"short_mm"`
 	Legs    []Hangs `json:"legs"`
-	Offers  []Offer `json:"offers"`
+	Offers  []Way   `json:"offers"`
 }
 
 // Hangs is a leg in the middle of the work, for the piece as planned.
@@ -51,8 +51,8 @@ type Hangs struct {
 	Against float64 `json:"against,omitempty"`
 }
 
-// Offer is a way on with what is left.
-type Offer struct {
+// Way is a way on with what is left.
+type Way struct {
 	Kind     string         `json:"kind" jsonschema:"enum=fewer,enum=finish,enum=last,enum=splice"`
 	Label    string         `json:"label"`
 	Says     string         `json:"says"`
@@ -107,7 +107,7 @@ func Middle(d piece.Document, o plan.Options, at Place, cut map[string]float64) 
 	if m.tied, err = plan.Make(counted(d, at.Section, max(1, at.Tied)), o); err != nil {
 		return Rest{}, err
 	}
-	out := Rest{Section: at.Section, Tied: at.Tied, Planned: planned, Offers: []Offer{}}
+	out := Rest{Section: at.Section, Tied: at.Tied, Planned: planned, Offers: []Way{}}
 	out.Legs = m.hangs(now, cut)
 	for _, h := range out.Legs {
 		if short := h.TakesMM - h.LeftMM; short > out.ShortMM+1e-9 || out.Leg == "" {
@@ -261,18 +261,22 @@ func (m middle) reach(d piece.Document, cut map[string]float64) (sure, best int,
 }
 
 // offers are the ways on where the piece cannot be tied as planned.
-func (m middle) offers(r Rest, cut map[string]float64) ([]Offer, error) {
-	out := []Offer{}
+func (m middle) offers(r Rest, cut map[string]float64) ([]Way, error) {
+	out := []Way{}
 	put := func(kind, label, says string, d piece.Document, knots int) {
 		p, err := plan.Make(d, m.o)
 		if err != nil {
 			return
 		}
-		out = append(out, Offer{kind, label, says, knots, p.LengthMM, d})
+		out = append(out, Way{kind, label, says, knots, p.LengthMM, d})
 	}
 	enough := func(n int) int { return min(n, r.Planned) }
 	if n := enough(r.Knots); n >= max(1, m.Tied) && n < r.Planned {
-		put("fewer", fmt.Sprintf("Tie %d instead of %d", n, r.Planned), fmt.Sprintf("%d more, then the rest as planned.", n-m.Tied), counted(m.d, m.Section, n), n)
+		says := fmt.Sprintf("%d more, then the rest as planned.", n-m.Tied)
+		if n == m.Tied {
+			says = "No more of them: the rest as planned."
+		}
+		put("fewer", fmt.Sprintf("Tie %d instead of %d", n, r.Planned), says, counted(m.d, m.Section, n), n)
 	}
 	if d, name, ok := m.shorter(); ok {
 		if n, _, err := m.reach(d, cut); err != nil {

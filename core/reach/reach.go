@@ -101,4 +101,4 @@ func byIndex(p plan.Plan, section int) (plan.Section, bool) {
 }
 
 // sooner orders offers: those that tie more come first.
-func sooner(a, b Offer) int { return cmp.Compare(b.Knots, a.Knots) }
+func sooner(a, b Way) int { return cmp.Compare(b.Knots, a.Knots) }

@@ -104,8 +104,17 @@ func special(t reflect.Type) *jsonschema.Schema {
 		}}
 	case reflect.TypeFor[knot.Section]():
 		return ref("Section")
+	case reflect.TypeFor[[]*float64]():
+		return list(orNull("number"))
+	case reflect.TypeFor[[]*int]():
+		return list(orNull("integer"))
 	}
 	return nil
+}
+
+// orNull is a number that may not be known.
+func orNull(kind string) *jsonschema.Schema {
+	return &jsonschema.Schema{OneOf: []*jsonschema.Schema{{Type: kind}, {Type: "null"}}}
 }
 
 func ref(name string) *jsonschema.Schema { return &jsonschema.Schema{Ref: "#/$defs/" + name} }

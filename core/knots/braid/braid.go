@@ -37,6 +37,7 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, Bundles: true}
 		},
 		Tie:    tie,
+		Thumb:  &knot.Thumb{Works: 1.5},
 		Sample: knot.Sample{Line: "mount A B, round-braid 5", Cords: 2, Section: 1},
 	})
 	knot.AddRoute(knot.Route{

@@ -57,6 +57,7 @@ func init() {
 		Settings: Settings{},
 		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: least, Most: most}} },
 		Tie:      tie,
+		Thumb:    &knot.Thumb{Works: 4},
 		Sample:   knot.Sample{Line: "mount A B, crown 5", Cords: 2, Section: 1},
 	})
 	knot.AddRoute(knot.Route{

@@ -71,6 +71,7 @@ func init() {
 		Hold: func(w knot.Work, action int, along float64) (knot.Tied, error) {
 			return holdRow(w, 2, start(w), action, along)
 		},
+		Thumb:  &knot.Thumb{Works: 6, Over: 1.5}, // a foot of cord for an inch of row
 		Sample: knot.Sample{Line: "mount A B, square-knot 4", Cords: 2, Section: 1},
 	})
 	knot.Add(knot.Knot{
@@ -89,6 +90,7 @@ func init() {
 		Hold: func(w knot.Work, action int, along float64) (knot.Tied, error) {
 			return holdRow(w, 1, hand(w), action, along)
 		},
+		Thumb:  &knot.Thumb{Works: 6, Over: 1.5},
 		Sample: knot.Sample{Line: "mount A B, half-knot 4", Cords: 2, Section: 1},
 	})
 }

@@ -53,6 +53,7 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}}
 		},
 		Tie:    tieSnake,
+		Thumb:  &knot.Thumb{Works: 6},
 		Sample: knot.Sample{Line: "mount A, snake-knot 5", Cords: 1, Section: 1},
 	})
 	knot.AddRoute(knot.Route{

@@ -5,18 +5,22 @@ import { fetchPicture } from "./plates";
 import type {
   Catalogue,
   CatalogueKnot,
+  Document,
   End,
   Entry,
   FistAnswer,
   FistRequest,
   Folder,
+  Kept,
   Offer,
   Picture,
   Plan,
+  Planned,
   Revision,
   Settings,
   Spool,
   State,
+  Swatch,
   Tag,
 } from "./types.gen";
 
@@ -84,7 +88,7 @@ export function useTurnStep() {
   return useCatalogue().data?.turn_step ?? 1;
 }
 
-const usual: Settings = { units: "mm", hand: "right", theme: "auto" };
+const usual: Settings = { units: "mm", hand: "right", theme: "auto", one_in: 20, hold: "fingers" };
 
 export function useSettings(): Settings {
   return (
@@ -108,9 +112,9 @@ export function useChangeSettings() {
 }
 
 export function usePlan(id: number, revision: number | undefined) {
-  const { hand, units } = useSettings();
+  const { hand, units, one_in, hold } = useSettings();
   return useQuery({
-    queryKey: ["plan", id, revision, hand, units],
+    queryKey: ["plan", id, revision, hand, units, one_in, hold],
     queryFn: () => api.get<Plan>(`/pieces/${id}/plan`),
     enabled: revision !== undefined,
     staleTime: Infinity,
@@ -228,25 +232,58 @@ export function useDrawer() {
   return useQuery({ queryKey: ["drawer"], queryFn: () => api.get<Spool[]>("/drawer") });
 }
 
+/** useSwatches are all swatches and weighings that are kept. */
+export function useSwatches() {
+  return useQuery({ queryKey: ["swatches"], queryFn: () => api.get<Kept[]>("/swatches") });
+}
+
+/** learnt are the queries whose answers change with what is known of the maker's cords and hand. */
+export const learnt = [["swatches"], ["plan"], ["picture"], ["tags"]];
+
+/** usePlanned is what a swatch is planned to measure before anything is known. */
+export function usePlanned(swatch: Swatch | null) {
+  return useQuery({
+    queryKey: ["planned", swatch],
+    queryFn: () => api.post<Planned>("/swatches/plan", swatch),
+    enabled: swatch !== null,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useDraw is the picture of a document that is not kept. */
+export function useDraw(document: Document) {
+  return useQuery({
+    queryKey: ["draw", document],
+    queryFn: () => api.post<Picture>("/draw?scale=3", { document }),
+    staleTime: Infinity,
+    retry: false,
+  });
+}
+
 export function useLog(id: number) {
   return useQuery({ queryKey: ["log", id], queryFn: () => api.get<Entry[]>(`/pieces/${id}/log`) });
 }
 
 /**
  * useChange runs a request and has the named queries read again. What is on its way already was asked for
- * before the change, so it is given up: without data to its name it would be taken for the answer.
+ * before the change, so it is given up: without data to its name it would be taken for the answer. done is
+ * called as soon as the request has succeeded.
  */
-export function useChange<T, R = void>(run: (v: T) => Promise<R>, again: unknown[][]) {
+export function useChange<T, R = void>(run: (v: T) => Promise<R>, again: unknown[][], done?: () => void) {
   const client = useQueryClient();
   return useMutation({
     mutationFn: run,
-    onSuccess: () =>
-      Promise.all(
+    onSuccess: () => {
+      done?.(); // before what follows is read: what is typed then is already the next
+      return Promise.all(
         again.map(async (queryKey) => {
           await client.cancelQueries({ queryKey });
           await client.invalidateQueries({ queryKey });
         }),
-      ),
+      );
+    },
   });
 }
 

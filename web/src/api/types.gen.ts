@@ -18,6 +18,7 @@ export interface Root {
   Entry: Entry;
   Spool: Spool;
   Kept: Kept;
+  Swatch: Swatch;
   Planned: Planned;
   Hand: Hand;
   Reached: Reached;
@@ -240,7 +241,7 @@ export interface Entry {
   width_mm?: number;
   note: string;
   cords: Cut[];
-  tied?: number[];
+  tied?: (number | null)[];
   counts?: "no" | "yes" | "sure";
   spoilt?: string;
 }
@@ -248,7 +249,7 @@ export interface Cut {
   id: string;
   cut_mm?: number;
   left_mm?: number;
-  left_at_mm?: number[];
+  left_at_mm?: (number | null)[];
   ran_short?: boolean;
 }
 export interface Spool {
@@ -258,6 +259,18 @@ export interface Spool {
 }
 export interface Kept {
   id: number;
+  kind: string;
+  stuff: Stuff;
+  knot?: string;
+  count?: number;
+  height_mm?: number;
+  took_mm?: number[];
+  length_mm?: number;
+  grams?: number;
+  at?: string;
+  sure?: boolean;
+}
+export interface Swatch {
   stuff: Stuff;
   knot?: string;
   count?: number;
@@ -336,7 +349,7 @@ export interface Rest {
   leg: string;
   short_mm: number;
   legs: Hangs[];
-  offers: Offer[];
+  offers: Way[];
 }
 export interface Hangs {
   leg: string;
@@ -345,7 +358,7 @@ export interface Hangs {
   takes_mm: number;
   against?: number;
 }
-export interface Offer {
+export interface Way {
   kind: "fewer" | "finish" | "last" | "splice";
   label: string;
   says: string;
@@ -481,6 +494,11 @@ export interface Method {
   tail: boolean;
   cords: number;
 }
+export interface Offer {
+  id: string;
+  suits: boolean;
+  sections: Section[];
+}
 export interface FinishRequest {
   document: Document;
   ends: End[];
@@ -528,6 +546,8 @@ export interface PlannedCord {
   allowed: number;
   by_geometry: number;
   rests: Rests;
+  known: Known;
+  thumb?: Thumb;
   fold_at_mm: number;
   fold_leg?: number;
   fold_side?: string;
@@ -550,6 +570,23 @@ export interface Rests {
   geometry: number;
   swatches: number;
   logs: number;
+}
+export interface Known {
+  kind: string;
+  label_mm: number;
+  label_doubt: number;
+  doubt: number;
+  hands: Habit[];
+}
+export interface Habit {
+  family: string;
+  loose: number;
+  doubt: number;
+}
+export interface Thumb {
+  cut_mm: number;
+  left_mm: number;
+  says: string;
 }
 export interface Leg {
   needs_mm: number;

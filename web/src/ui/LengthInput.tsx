@@ -11,13 +11,17 @@ interface Props extends FieldProps {
   hint?: string;
   /** decimals of millimetres */
   fine?: boolean;
+  /** nothing at all is a length too */
+  zero?: boolean;
 }
 
 /** LengthInput takes a length as a maker writes it and hands it on when the field is left. */
-export function LengthInput({ label, path, mm, onSet, optional, hint, fine }: Props) {
+export function LengthInput({ label, path, mm, onSet, optional, hint, fine, zero }: Props) {
   const { units } = useSettings();
-  const { wrong, input } = useDraft(written(mm, units, fine), (text) => {
-    const v = text.trim() === "" && optional ? undefined : readLength(text, units);
+  const none = zero && mm === 0 ? "0" : written(mm, units, fine);
+  const { wrong, input } = useDraft(none, (text) => {
+    const t = text.trim();
+    const v = t === "" && optional ? undefined : zero && /^0+\s*(mm|cm|in)?$/.test(t) ? 0 : readLength(t, units);
     if (v === null) return units === "inch" ? "Write 4, 3/4 or 1-1/2 in, or 30 mm." : "Write 30, 3 cm or 1-1/2 in.";
     onSet(v);
     return "";

@@ -5,7 +5,15 @@ import type { Settings } from "../api/types.gen";
 import { Alert } from "./Alert";
 import { Backup } from "./Backup";
 import { Dialog } from "./Dialog";
-import { Choice } from "./fields";
+import { Choice, type Option } from "./fields";
+
+/** risks are how seldom a piece may run short, holds what ends can be held with. */
+export const risks: Settings["one_in"][] = [10, 20, 40, 200];
+export const holds: Option[] = [
+  { id: "fingers", name: "bare fingers" },
+  { id: "haemostat", name: "a haemostat" },
+  { id: "needle", name: "a lacing needle" },
+];
 
 /** SettingsMenu is the maker's own way of working, kept for the installation. */
 export function SettingsMenu() {
@@ -48,6 +56,18 @@ export function SettingsMenu() {
                 { id: "night", name: "Lamp light" },
               ]}
               onSet={(v) => set({ theme: v as Settings["theme"] })}
+            />
+            <Choice
+              label="A piece may run short"
+              value={String(settings.one_in)}
+              options={risks.map((r) => ({ id: String(r), name: `once in ${r} pieces` }))}
+              onSet={(v) => set({ one_in: Number(v) as Settings["one_in"] })}
+            />
+            <Choice
+              label="I hold the ends of the last knot with"
+              value={settings.hold}
+              options={holds}
+              onSet={(v) => set({ hold: v as Settings["hold"] })}
             />
             {change.error && <Alert>Not saved: {whyNot(change.error)}.</Alert>}
             <Backup />

@@ -4,6 +4,7 @@ import { Link } from "wouter";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
 import { type PieceHandle, usePiece } from "../api/usePiece";
+import { RunningShort } from "../bench/cut/Middle";
 import { type Around, lookedAt } from "../hang/Hang";
 import { Fitted } from "../hang/Plate";
 import { Swatch } from "../ui/fields";
@@ -61,6 +62,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
     piece.reopen,
   );
   const { units } = useSettings();
+  const [short, setShort] = useState(false);
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const move = useMove(done);
   const [from, setFrom] = useState<Around | "side">("side");
@@ -82,7 +84,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
     const keeps = e.key === "Enter" || e.key === " " ? "a, button, summary" : 'input[type="range"]';
     return (e.target as Element).closest(`${keeps}, select, textarea, input:not([type="range"])`) !== null;
   };
-  const paced = { enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
+  const paced = { enabled: !short, enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
   useHotkeys("space,enter,pagedown,right", () => setDone((n) => n + 1), paced);
   useHotkeys("backspace,pageup,left", () => setDone((n) => n - 1), paced);
   const share = plan.actions > 0 ? done / plan.actions : 0;
@@ -102,10 +104,24 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         >
           {state === "kept" ? "place saved" : state === "unsaved" ? `place not saved yet: ${why}` : "saving the place…"}
         </span>
+        <button type="button" className="btn btn-sm" onClick={() => setShort(true)}>
+          Running short
+        </button>
         <span className="figure">
           {done} / {plan.actions}
         </span>
       </header>
+      {short && piece.document && (
+        <RunningShort
+          id={id}
+          revision={revision}
+          document={piece.document}
+          plan={plan}
+          done={done}
+          onClose={() => setShort(false)}
+          onTaken={() => piece.reopen()}
+        />
+      )}
       <div aria-hidden="true" className="h-1.5 bg-base-300">
         <svg className="block h-full w-full" preserveAspectRatio="none" viewBox="0 0 1000 1">
           <rect width={1000 * share} height="1" fill="var(--color-primary)" />

@@ -11,7 +11,7 @@ export function Sheet({ id }: { id: number }) {
   const piece = usePiece(id);
   const plan = usePlan(id, piece.revision).data;
   const picture = usePicture(id, piece.revision, { turn: 0, scale: 7 }).data;
-  const { units } = useSettings();
+  const { units, one_in } = useSettings();
   if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
   if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;
   // True size on paper, where it fits.
@@ -69,7 +69,7 @@ export function Sheet({ id }: { id: number }) {
                       <td className="figure text-right font-bold">{cutTo(c.cut_mm, units)}</td>
                       <td className="figure text-right" data-testid={`fold-${c.id}`}>
                         {c.fold_at_mm > 0
-                          ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}`
+                          ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}${c.short ? (c.short === c.fold_side ? " (short leg)" : " (long leg)") : ""}`
                           : fused
                             ? `fused to ${fused}`
                             : "no fold"}
@@ -80,7 +80,21 @@ export function Sheet({ id }: { id: number }) {
                 })}
             </tbody>
           </table>
-          <p className="mt-1 text-sm">The fold is measured from the end of the leg that hangs on the side named.</p>
+          <p className="mt-1 text-sm">
+            The fold is measured from the end of the leg that hangs on the side named. Cut like this, one piece in{" "}
+            {piece.document.cutting?.one_in ?? one_in} runs short.
+          </p>
+          {plan.cords.some((c) => c.role === "legs") && (
+            <ul className="mt-2 text-sm">
+              {plan.cords
+                .filter((c) => c.role === "legs")
+                .map((c) => (
+                  <li key={c.id}>
+                    <strong>{c.id}</strong>: {said(c.measure ?? "", units, c.fold_at_mm)}
+                  </li>
+                ))}
+            </ul>
+          )}
           <h2 className="mt-4 font-semibold">Sequence</h2>
           <ol className="list-decimal pl-5">
             {plan.sections.map((s) => (

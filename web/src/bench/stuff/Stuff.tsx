@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { api } from "../../api/client";
-import { useCatalogue, useChange, useDrawer, useKnots, useSettings } from "../../api/queries";
+import { useCatalogue, useChange, useDrawer, useKnots, useSettings, useSwatches } from "../../api/queries";
 import type { Cord, Spool, Stuff as StuffOf } from "../../api/types.gen";
 import { Alert } from "../../ui/Alert";
 import { ColourInput } from "../../ui/ColourInput";
@@ -11,7 +11,9 @@ import { NumberInput } from "../../ui/NumberInput";
 import { diameter } from "../../ui/units";
 import { useWork } from "../work";
 import { JointAt } from "./JointAt";
-import { fuse, fusedWith, usedCords } from "./used";
+import { Swap } from "./Swap";
+import { Swatches } from "./Swatches";
+import { fuse, fusedWith, taken, usedCords } from "./used";
 
 export function nextId(cords: Cord[]): string {
   for (let i = 0; ; i++) {
@@ -28,10 +30,12 @@ export function Stuff() {
   const used = usedCords(document, knots);
   const usual = useCatalogue().data?.stuff;
   const [drawer, setDrawer] = useState<{ cord: number | null } | null>(null);
+  const [of, setOf] = useState<{ id: string; what: "swatches" | "swap" } | null>(null);
+  const cordOf = document.cords.find((c) => c.id === of?.id);
+  const swatches = useSwatches().data ?? [];
   const set = (i: number, stuff: StuffOf) =>
     edit((d) => ({ ...d, cords: d.cords.map((c, k) => (k === i ? { ...c, stuff } : c)) }));
-  const add = (stuff: StuffOf) =>
-    edit((d) => ({ ...d, cords: [...d.cords, { id: nextId(d.cords), stuff, legs: "equal" }] }));
+  const add = (stuff: StuffOf) => edit((d) => ({ ...d, cords: [...d.cords, { id: nextId(d.cords), stuff }] }));
   return (
     <Panel title="Stuff" lead="The cords, by make, label diameter and colour.">
       <ul className="flex flex-col gap-3">
@@ -61,6 +65,24 @@ export function Stuff() {
                   </button>
                 )}
               </div>
+              <div className="flex flex-wrap gap-2">
+                <button
+                  type="button"
+                  className="btn btn-xs h-7"
+                  aria-label={`Swatches of cord ${c.id}`}
+                  onClick={() => setOf({ id: c.id, what: "swatches" })}
+                >
+                  Swatches: {swatches.filter((s) => s.kind === planned?.known.kind).length}
+                </button>
+                <button
+                  type="button"
+                  className="btn btn-xs h-7"
+                  aria-label={`Another cord for ${c.id}`}
+                  onClick={() => setOf({ id: c.id, what: "swap" })}
+                >
+                  Another cord
+                </button>
+              </div>
               <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
               {document.cords.length > 1 && (
                 <Choice
@@ -87,6 +109,10 @@ export function Stuff() {
           Describe another
         </button>
       </div>
+      {cordOf && of?.what === "swatches" && (
+        <Swatches cord={cordOf} planned={plan?.cords.find((p) => p.id === cordOf.id)} onClose={() => setOf(null)} />
+      )}
+      {cordOf && of?.what === "swap" && <Swap cord={cordOf} onClose={() => setOf(null)} />}
       {drawer && (
         <Drawer
           onClose={() => setDrawer(null)}
@@ -103,6 +129,7 @@ export function Stuff() {
 
 function StuffFields({ path, stuff, onSet }: { path?: string; stuff: StuffOf; onSet: (s: StuffOf) => void }) {
   const known = useCatalogue().data;
+  const flat = known?.makes.find((m) => m.id === stuff.make)?.flat ?? false;
   return (
     <div className="grid grid-cols-2 gap-2">
       <Choice
@@ -110,7 +137,15 @@ function StuffFields({ path, stuff, onSet }: { path?: string; stuff: StuffOf; on
         path={path && `${path}.make`}
         value={stuff.make}
         options={known?.makes ?? [{ id: stuff.make, name: stuff.make }]}
-        onSet={(make) => onSet({ ...stuff, make: make as StuffOf["make"] })}
+        onSet={(make) => {
+          const next = known?.makes.find((m) => m.id === make);
+          onSet({
+            ...stuff,
+            make: make as StuffOf["make"],
+            material: next?.usual ?? stuff.material,
+            thickness_mm: next?.flat ? stuff.thickness_mm : undefined,
+          });
+        }}
       />
       <Choice
         label="Material"
@@ -122,13 +157,30 @@ function StuffFields({ path, stuff, onSet }: { path?: string; stuff: StuffOf; on
         }))}
         onSet={(m) => onSet({ ...stuff, material: m as StuffOf["material"] })}
       />
+      <TextInput
+        label="Label, to tell cords apart"
+        path={path && `${path}.label`}
+        value={stuff.label ?? ""}
+        most={80}
+        onSet={(label) => onSet({ ...stuff, label: label || undefined })}
+      />
       <LengthInput
-        label="Label diameter"
+        label={flat ? "Width" : "Label diameter"}
         path={path && `${path}.diameter_mm`}
         mm={stuff.diameter_mm}
         onSet={(v) => v && onSet({ ...stuff, diameter_mm: v })}
         fine
       />
+      {flat && (
+        <LengthInput
+          label="Thickness"
+          path={path && `${path}.thickness_mm`}
+          mm={stuff.thickness_mm}
+          optional
+          onSet={(v) => onSet({ ...stuff, thickness_mm: v })}
+          fine
+        />
+      )}
       <NumberInput
         label="Weighed, g per m"
         path={path && `${path}.grams_per_metre`}
@@ -196,7 +248,7 @@ function Drawer({ onClose, onTake }: { onClose: () => void; onTake: (s: StuffOf)
                   <button
                     type="button"
                     className="btn btn-primary btn-xs h-7"
-                    onClick={() => onTake(s.stuff)}
+                    onClick={() => onTake(taken(s))}
                     aria-label={`Take ${s.name}`}
                   >
                     Take

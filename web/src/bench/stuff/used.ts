@@ -1,4 +1,4 @@
-import type { CatalogueKnot, Cord, Document, Section } from "../../api/types.gen";
+import type { CatalogueKnot, Cord, Document, Section, Spool, Stuff } from "../../api/types.gen";
 
 /** usedCords are the cords that the sequence names, in its rows and brackets too. */
 export function usedCords(d: Document, knots: ReadonlyMap<string, CatalogueKnot>): Set<string> {
@@ -35,6 +35,11 @@ export function fuse(cords: Cord[], id: string, to: string): Cord[] {
       ? { ...c, joined_to: undefined, joint_mm: undefined }
       : c;
   });
+}
+
+/** taken is the stuff of a spool as it goes into a piece: its name tells it apart where it has no label. */
+export function taken(s: Spool): Stuff {
+  return s.stuff.label ? s.stuff : { ...s.stuff, label: s.name };
 }
 
 /** freeCords are the cords of the piece that the sequence does not name. */
