@@ -44,6 +44,9 @@ var drawer = []spool{
 	{"Heather cotton, soft", piece.Cotton(3, "#8a5a83")},
 	{"Wharf braid", cord.Stuff{Make: "solid-braid", Material: "polyester", DiameterMM: 3, Colour: "#3e6b8a"}},
 	{"Tiller leather lace", cord.Stuff{Make: "leather", Material: "leather", DiameterMM: 3, Colour: "#7a4a2b"}},
+	{"Reed cotton, soft braid", cord.Stuff{Make: "soft-braid", Material: "cotton", DiameterMM: 4, Colour: "#c9b27c"}},
+	{"Bridle lace, flat", cord.Stuff{Make: "flat-leather", Material: "leather", DiameterMM: 5, ThicknessMM: 1.5, Colour: "#8a5a2f"}},
+	{"Cap elastic", cord.Stuff{Make: "elastic", Material: "rubber", DiameterMM: 2, Colour: "#22313f"}},
 }
 
 // Pieces are the documents of the demo rack.

@@ -121,6 +121,9 @@ func (m Make) Usual() Material { return makes[m].weighed }
 // Lace tells whether it is one solid strip, which does not pack and has a good side.
 func (m Make) Lace() bool { return makes[m].lace }
 
+// Stretches tells whether it gives when it is pulled: it is measured without pull.
+func (m Make) Stretches() bool { return makes[m].rest > 0 || m == "tshirt-yarn" }
+
 // Flat tells whether it has a thickness beside its width.
 func (m Make) Flat() bool { return makes[m].flat }
 

@@ -30,6 +30,62 @@ func TestDrawnUpDiameters(t *testing.T) {
 	}
 }
 
+// Each make weighs by its own structure: a soft braid by the fibre in its section, a
+// lace by its solid one, an elastic by its rubber.
+func TestWeightsOfMakesWithoutALabelWeight(t *testing.T) {
+	near := func(what string, got, want float64) {
+		t.Helper()
+		if math.Abs(got-want) > 1e-9*want {
+			t.Errorf("%s: %v, want %v", what, got, want)
+		}
+	}
+	soft := cord.Stuff{Make: "soft-braid", Material: "cotton", DiameterMM: 5}
+	near("soft cotton braid of 5 mm", soft.Weight(), math.Pi/4*25*0.36*1.54)
+	poly := soft
+	poly.Material = "polyester"
+	near("of polyester", poly.Weight(), soft.Weight()*1.38/1.54)
+	if d := soft.DrawnUp(); d < 2.8 || d > 3.6 {
+		t.Errorf("a soft braid of 5 mm draws up to %.2f mm", d)
+	}
+	flat := cord.Stuff{Make: "flat-leather", Material: "leather", DiameterMM: 5, ThicknessMM: 1.5}
+	near("flat lace of 5 by 1.5 mm", flat.Weight(), 5*1.5*0.9)
+	near("it draws up like a round one of its section", flat.DrawnUp(), 0.95*math.Sqrt(4*7.5/math.Pi))
+	square := cord.Stuff{Make: "square-leather", Material: "leather", DiameterMM: 3}
+	near("square lace of 3 mm", square.Weight(), 9*0.9)
+	if f := square.Figures(); f.Rest != 1 || square.DrawnUp() > 3 {
+		t.Errorf("a square lace of 3 mm: %+v", f)
+	}
+	elastic := cord.Stuff{Make: "elastic", Material: "rubber", DiameterMM: 2}
+	if f := elastic.Figures(); f.Rest >= 1 || !elastic.Make.Stretches() || f.DrawnUpMM >= 2 {
+		t.Errorf("an elastic of 2 mm: %+v", f)
+	}
+	flat.ThicknessMM = 6
+	flat.Colour = "#7a4a2b"
+	if f, _ := flat.Check(); f != "thickness_mm" {
+		t.Errorf("a lace thicker than wide is refused at %q", f)
+	}
+}
+
+// A kind is the cord, whatever its colour and whether it was weighed.
+func TestKinds(t *testing.T) {
+	a := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
+	b := a
+	b.Colour, b.GramsPerMetre = "#e3c88f", 6.9
+	if a.Kind() != b.Kind() {
+		t.Errorf("%q and %q", a.Kind(), b.Kind())
+	}
+	for name, change := range map[string]func(*cord.Stuff){
+		"diameter": func(s *cord.Stuff) { s.DiameterMM = 3 }, "make": func(s *cord.Stuff) { s.Make = "laid" },
+		"material": func(s *cord.Stuff) { s.Material = "polyester" }, "label": func(s *cord.Stuff) { s.Label = "quay braid" },
+	} {
+		c := a
+		change(&c)
+		if c.Kind() == a.Kind() {
+			t.Errorf("another %s is the same kind", name)
+		}
+	}
+}
+
 func TestHeavierCordDrawsUpThickerButNeverPastItsLabel(t *testing.T) {
 	for _, m := range cord.Makes() {
 		for _, mat := range cord.Materials() {

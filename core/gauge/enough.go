@@ -205,6 +205,19 @@ const (
 	points = 512
 )
 
+// strata part the first common error by its quantiles.
+var strata = []struct {
+	from, to float64
+	n        int
+}{{0, 0.5, 48}, {0.5, 0.85, 224}, {0.85, 1, points - 48 - 224}}
+
+// madeUp is a piece that is made up: its common errors, and as what share of all it
+// counts.
+type madeUp struct {
+	z      [mostFactors]float64
+	counts float64
+}
+
 // turned turns the common errors, so that the first is the one that lengthens all legs
 // together: it decides most, and of it the pieces that are made up miss nothing.
 func turned(kinds []alike) {
@@ -233,17 +246,25 @@ func turned(kinds []alike) {
 	}
 }
 
-// made are pieces made up once: their common errors, spread evenly over what can be.
-var made = sync.OnceValue(func() [][mostFactors]float64 {
+// made are pieces made up once: their common errors, spread evenly over what can be. Of
+// the first, most stand where pieces run short; what they count is less by as much.
+var made = sync.OnceValue(func() []madeUp {
 	halton := samplemv.Halton{Kind: samplemv.Owen, Q: distmv.NewUnitUniform(mostFactors, nil), Src: rand.NewPCG(7, 11)}
 	batch := mat.NewDense(points, mostFactors, nil)
 	halton.Sample(batch)
-	out := make([][mostFactors]float64, points)
+	out := make([]madeUp, points)
 	for i := range out {
 		for f := range mostFactors {
-			out[i][f] = mathext.NormalQuantile(batch.At(i, f))
+			out[i].z[f] = mathext.NormalQuantile(batch.At(i, f))
 		}
-		out[i][0] = mathext.NormalQuantile((float64(i) + 0.5) / points)
+	}
+	i := 0
+	for _, s := range strata {
+		for k := range s.n {
+			out[i].z[0] = mathext.NormalQuantile(s.from + (s.to-s.from)*(float64(k)+0.5)/float64(s.n))
+			out[i].counts = (s.to - s.from) / float64(s.n)
+			i++
+		}
 	}
 	return out
 })
@@ -261,7 +282,7 @@ func spreads(kinds []alike, short float64) float64 {
 		for k, a := range kinds {
 			x := 0.0
 			for f, l := range a.loads {
-				x += l * pieces[p][f]
+				x += l * pieces[p].z[f]
 			}
 			off[p*len(kinds)+k] = a.knots * math.Expm1(x)
 		}
@@ -280,9 +301,9 @@ func spreads(kinds []alike, short float64) float64 {
 					ok *= math.Pow(math.Erfc(-z/math.Sqrt2)/2, float64(a.times))
 				}
 			}
-			sum += 1 - ok
+			sum += pieces[p].counts * (1 - ok)
 		}
-		return sum / float64(len(pieces))
+		return sum
 	}
 	// The share falls steadily; on the normal scale it is nearly straight.
 	scale := func(t float64) float64 {

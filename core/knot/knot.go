@@ -103,6 +103,14 @@ type Knot struct {
 // one that is tied over so many.
 type Thumb struct{ Works, Over float64 }
 
+// Say is the rule in words, for a knot of a name.
+func (t Thumb) Say(name string) string {
+	if t.Over == 0 {
+		return fmt.Sprintf("%s: %g times the row", name, t.Works)
+	}
+	return fmt.Sprintf("%s: %g times the row for a strand that works, %g for one that is tied over", name, t.Works, t.Over)
+}
+
 // Holds is what a section holds.
 type Holds string
 

@@ -141,9 +141,12 @@ func (w *walk) cords() {
 			l.beyond = 2 * holds[w.o.Hold].works
 		}
 	}
-	allowed := w.gauge.Enough(doubts, w.o.OneIn, gauge.Everything)
+	allowed := make([]float64, len(all))
+	if w.o.Until == 0 { // nothing is cut of a piece half tied
+		allowed = w.gauge.Enough(doubts, w.o.OneIn, gauge.Everything)
+	}
 	plain := allowed
-	if w.gauge != nil {
+	if w.gauge != nil && w.o.Until == 0 {
 		plain = w.gauge.Enough(doubts, w.o.OneIn, gauge.Geometry)
 	}
 	for i := range legs {
@@ -195,6 +198,9 @@ func (w *walk) cords() {
 			out.Thumb = w.thumb(of)
 			out.LeftMM = out.CutMM - out.NeedsMM
 			out.Why.RoundingMM = out.CutMM - out.Why.sum()
+		}
+		if c.Stuff.Make.Stretches() && out.Measure != "" {
+			out.Measure += " Lay it out without pull."
 		}
 		if out.FoldAtMM > 0 && !w.fromBall() { // said again where it is put on
 			for _, s := range w.plan.Steps {

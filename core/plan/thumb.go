@@ -1,7 +1,7 @@
 package plan
 
 import (
-	"fmt"
+	"slices"
 	"strings"
 
 	"nimblebight/core/knot"
@@ -18,43 +18,38 @@ type Thumb struct {
 
 // thumb is what thumb rules cut of the legs of a cord; nil where makers have none.
 func (w *walk) thumb(of []measured) *Thumb {
+	if w.ruled == nil { // rows with a thumb rule, by section
+		w.ruled = map[int]Section{}
+		for _, s := range w.plan.Sections {
+			if k, _ := knot.Get(s.Do); k.Thumb != nil {
+				w.ruled[s.Index] = s
+			}
+		}
+	}
 	out := Thumb{}
-	var said []string
+	var once []string
 	for _, l := range of {
 		out.LeftMM -= l.needs
 		for _, p := range l.parts {
-			mm := p.MM
-			for _, s := range w.plan.Sections {
-				k, _ := knot.Get(s.Do)
-				if s.Index != p.Section || k.Thumb == nil {
-					continue
-				}
-				times := k.Thumb.Over
-				if l.worked {
-					times = k.Thumb.Works
-				}
-				mm = times * s.HeightMM
-				rule := fmt.Sprintf("%s: %g times the row for a strand that works, %g for one that is tied over", k.Name, k.Thumb.Works, k.Thumb.Over)
-				if k.Thumb.Over == 0 {
-					rule = fmt.Sprintf("%s: %g times the row", k.Name, k.Thumb.Works)
-				}
-				if len(said) == 0 || said[len(said)-1] != rule {
-					said = append(said, rule)
-				}
+			s, ok := w.ruled[p.Section]
+			if !ok {
+				out.CutMM += p.MM
+				continue
 			}
-			out.CutMM += mm
+			k, _ := knot.Get(s.Do)
+			times := k.Thumb.Over
+			if l.worked {
+				times = k.Thumb.Works
+			}
+			out.CutMM += times * s.HeightMM
+			rule := k.Thumb.Say(k.Name)
+			if !slices.Contains(once, rule) {
+				once = append(once, rule)
+			}
 		}
 	}
-	if len(said) == 0 {
+	if len(once) == 0 {
 		return nil
-	}
-	seen := map[string]bool{}
-	var once []string
-	for _, s := range said {
-		if !seen[s] {
-			once = append(once, s)
-		}
-		seen[s] = true
 	}
 	out.CutMM = roundUp(out.CutMM, w.o.RoundUpMM)
 	out.LeftMM += out.CutMM

@@ -63,6 +63,11 @@ func (w *walk) finish() Plan {
 		if slices.ContainsFunc(p.Cords, func(c Cord) bool { return len(c.Legs) == 2 }) && !w.fromBall() || len(p.Joints) > 0 {
 			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot."}}, p.Checks...)
 		}
+		for _, c := range w.d.Cords {
+			if s := c.Stuff; s.Make.Flat() && s.ThicknessMM != s.DiameterMM && s.ThicknessMM > 0 {
+				p.Checks = append(p.Checks, Check{"good-side", -1, fmt.Sprintf("The good side of cord %s looks out all along; no turn has twisted it.", c.ID)})
+			}
+		}
 		if p.WantedMM > 0 {
 			p.Checks = append(p.Checks, Check{"length", -1, "Measured length against the plan."})
 		}

@@ -61,9 +61,10 @@ type walk struct {
 	// What counts of each cord, and how loosely the maker ties it, resolved once.
 	figures []cord.Figures
 	gauge   *gauge.Estimate
-	open    float64      // bare strand above what comes next, mm
-	flame   bool         // a flame is held to some end
-	knotted map[int]bool // sections that are knots, not bare lengths or ends
+	open    float64         // bare strand above what comes next, mm
+	flame   bool            // a flame is held to some end
+	ruled   map[int]Section // rows that makers have a thumb rule for, by section
+	knotted map[int]bool    // sections that are knots, not bare lengths or ends
 	// written is the sequence as it stands in the document, for what is said to
 	// the maker; d is its mirror where the left hand leads.
 	written []knot.Section

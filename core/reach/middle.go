@@ -290,6 +290,10 @@ func (m middle) offers(r Rest, cut map[string]float64) ([]Way, error) {
 		if k.Ends {
 			continue
 		}
+		if fewer, n := m.shorterRow(i, r, cut); n > 0 {
+			put("last", fmt.Sprintf("Tie %d %s at the end", n, k.Name), fmt.Sprintf("All %d knots of the row in hand, and a shorter last row.", r.Planned), fewer, r.Planned)
+			break
+		}
 		d := m.d
 		d.Sequence = slices.Delete(slices.Clone(d.Sequence), i, i+1)
 		if n, _, err := m.reach(d, cut); err == nil && enough(n) >= max(1, m.Tied) && enough(n) > r.Knots {
@@ -319,6 +323,26 @@ func (m middle) offers(r Rest, cut map[string]float64) ([]Way, error) {
 	}
 	slices.SortStableFunc(out, sooner)
 	return out, nil
+}
+
+// shorterRow is the document with the row of a section, the last one, tied as often as
+// what is left allows when all of the row in hand is tied; 0 where it is none, or not
+// even one of its knots can be.
+func (m middle) shorterRow(i int, r Rest, cut map[string]float64) (piece.Document, int) {
+	if !grows(m.d, i) || m.d.Sequence[i].Count < 2 {
+		return m.d, 0
+	}
+	n, ok, err := most(1, func(n int) (bool, error) {
+		if n >= m.d.Sequence[i].Count {
+			return false, nil
+		}
+		sure, _, err := m.reach(counted(m.d, i, n), cut)
+		return sure >= r.Planned, err
+	})
+	if !ok || err != nil {
+		return m.d, 0
+	}
+	return counted(m.d, i, n), n
 }
 
 // splice is how much of each end a joint takes, mm.

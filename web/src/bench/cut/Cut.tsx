@@ -51,7 +51,7 @@ export function Cut() {
               </th>
               <td className="text-right">
                 {length(c.needs_mm, units)}
-                <span className="block text-xs opacity-80">± {length(c.spread_mm, units)}</span>
+                <span className="block whitespace-nowrap text-xs opacity-80">± {length(c.spread_mm, units)}</span>
               </td>
               <td className="text-right">
                 <span className="font-bold text-lg">{cutTo(c.cut_mm, units)}</span>
