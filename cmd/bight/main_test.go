@@ -210,3 +210,27 @@ func TestEveryCommandHelps(t *testing.T) {
 		t.Errorf("without a command it ends with %d", code)
 	}
 }
+
+func TestPlanTakesRiskAndHold(t *testing.T) {
+	file, _ := fobFile(t)
+	cut := func(args ...string) float64 {
+		t.Helper()
+		out, said, code := bight(t, "", append([]string{"plan", file, "--json"}, args...)...)
+		var p plan.Plan
+		if err := json.Unmarshal([]byte(out), &p); err != nil || code != 0 {
+			t.Fatalf("%v: exit %d, %v, %s", args, code, err, said)
+		}
+		return p.Cords[0].CutMM
+	}
+	if usual, sure := cut(), cut("--one-in", "200"); sure <= usual {
+		t.Errorf("once in 200 is cut %v mm, once in 20 %v", sure, usual)
+	}
+	if fingers, needle := cut("--hold", "fingers"), cut("--hold", "needle"); needle >= fingers {
+		t.Errorf("with a needle %v mm are cut, with fingers %v", needle, fingers)
+	}
+	for _, args := range [][]string{{"--one-in", "30"}, {"--hold", "teeth"}} {
+		if _, said, code := bight(t, "", append([]string{"plan", file}, args...)...); code != 2 || !strings.Contains(said, args[0]) {
+			t.Errorf("%v: exit %d, %q", args, code, said)
+		}
+	}
+}

@@ -7,13 +7,16 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strconv"
 	"strings"
 	"text/tabwriter"
 	"unicode"
 	"unicode/utf8"
 
+	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
+	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/shapes"
 	"nimblebight/core/units"
@@ -28,6 +31,8 @@ func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) er
 	asText := fs.Bool("text", false, "print the cut list and the steps to read (the default)")
 	left := fs.Bool("left-handed", false, "tie it mirrored")
 	inch := fs.Bool("inch", false, "work in inches: round cuts up to a quarter, folds to an eighth")
+	oneIn := fs.Int("one-in", int(gauge.DefaultRisk), "cut so that one piece in so many runs short: 10, 20, 40 or 200")
+	hold := fs.String("hold", string(piece.Fingers), "what ends are held with for the last knot: fingers, needle or haemostat")
 	exact := fs.Bool("exact", false, "wait till every knot is drawn up for just these cords, where a near shape would stand for it")
 	words, err := parse(fs, args, 1)
 	if err != nil {
@@ -39,6 +44,12 @@ func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) er
 	if n := b2i(*asJSON) + b2i(*asCSV) + b2i(*asText); n > 1 {
 		return badInput{errors.New("choose one of --json, --csv and --text")}
 	}
+	if !gauge.Risk(*oneIn).Valid() {
+		return badInput{fmt.Errorf("--one-in is %d; a piece runs short once in one of %v", *oneIn, gauge.Risks)}
+	}
+	if !slices.Contains(piece.Tools(), piece.Tool(*hold)) {
+		return badInput{fmt.Errorf("--hold is %q; an end is held with one of %v", *hold, piece.Tools())}
+	}
 	b, err := readFile(words[0], in)
 	if err != nil {
 		return badInput{err}
@@ -47,7 +58,7 @@ func runPlan(ctx context.Context, args []string, in io.Reader, out io.Writer) er
 	if err != nil {
 		return badInput{fmt.Errorf("%s: %w", words[0], err)}
 	}
-	o := plan.Options{LeftHanded: *left}
+	o := plan.Options{LeftHanded: *left, OneIn: gauge.Risk(*oneIn), Hold: piece.Tool(*hold)}
 	if *inch {
 		o.RoundUpMM, o.FoldToMM = plan.QuarterInch, plan.EighthInch
 	}

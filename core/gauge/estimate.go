@@ -274,14 +274,6 @@ func (e *Estimate) common(by *belief, a, b Term) float64 {
 	return sum
 }
 
-// learnt is what is known after everything, nil for the prior.
-func (e *Estimate) learnt() *belief {
-	if e == nil {
-		return nil
-	}
-	return e.all
-}
-
 // Surprise is by how many of its standard deviations a reading lies from what is
 // known without it.
 func (e *Estimate) Surprise(r Reading) float64 {

@@ -193,3 +193,44 @@ func TestAThumbRuleStandsBesideTheFigure(t *testing.T) {
 		t.Errorf("a gap has the thumb rule %q", c.Thumb.Says)
 	}
 }
+
+// Before anything is measured, what is cut of a long cord is little over its needs.
+func TestLongCordsAreCutLittleLonger(t *testing.T) {
+	n := 0
+	for _, p := range patterns.All() {
+		for _, c := range make1(t, p.Document, plan.Options{}).Cords {
+			if c.NeedsMM < 800 || c.Role == "wrap" {
+				continue
+			}
+			n++
+			if by := c.CutMM / c.NeedsMM; by < 1.15 || by > 1.31 {
+				t.Errorf("%s: cord %s needs %.0f mm and is cut %.0f, %.3f times that", p.ID, c.ID, c.NeedsMM, c.CutMM, by)
+			}
+		}
+	}
+	if n < 20 {
+		t.Errorf("only %d long cords", n)
+	}
+}
+
+// What is drawn out when it is tied is measured without pull: it takes less of itself
+// than a cord that does not stretch and draws up as thick.
+func TestAnElasticIsMeasuredWithoutPull(t *testing.T) {
+	d := on(2, "mount A B, square-knot 8, finish cut-straight length=10mm")
+	plain := d
+	elastic, thread := d.Cords[0].Stuff, d.Cords[0].Stuff
+	elastic.Make, elastic.Material, elastic.DiameterMM = "elastic", "rubber", 2
+	thread.Make, thread.Material, thread.DiameterMM = "tshirt-yarn", "cotton", elastic.DrawnUp() // as soft, and no thicker than its label
+	thread.GramsPerMetre = 100
+	d.Cords, plain.Cords = nil, nil
+	for _, id := range []string{"A", "B"} {
+		d.Cords = append(d.Cords, piece.Cord{ID: id, Stuff: elastic})
+		plain.Cords = append(plain.Cords, piece.Cord{ID: id, Stuff: thread})
+	}
+	a, b := make1(t, d, plan.Options{}).Cords[0], make1(t, plain, plan.Options{}).Cords[0]
+	near(t, "drawn up", a.DrawnUpMM, b.DrawnUpMM, 1e-9)
+	near(t, "knotwork of elastic", a.Why.KnotworkMM, elastic.Figures().Rest*b.Why.KnotworkMM, 1e-6*b.Why.KnotworkMM)
+	if !strings.Contains(a.Measure, "without pull") {
+		t.Errorf("it is measured: %s", a.Measure)
+	}
+}
