@@ -15,6 +15,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 
@@ -134,10 +136,16 @@ func open(t testing.TB, p *program, path string) page {
 	ctx, cancel := context.WithTimeout(browser, 4*time.Minute)
 	t.Cleanup(cancel)
 	v := page{t, ctx, p}
-	v.do(chromedp.EmulateViewport(1280, 800))
+	v.do(chromedp.EmulateViewport(1280, 800), focused)
 	v.goTo(path)
 	return v
 }
+
+// focused has the tab take the focus as one that a maker looks at: what gets it says so.
+var focused = chromedp.Func(func(ctx context.Context, t *chromedp.Target) error {
+	_, err := cdp.Call(ctx, t, emulation.SetFocusEmulationEnabled, emulation.SetFocusEmulationEnabledParams{Enabled: true})
+	return err
+})
 
 func (v page) goTo(path string) {
 	v.t.Helper()
@@ -508,6 +516,7 @@ func TestAccessibility(t *testing.T) {
 		for _, view := range []struct{ path, click string }{
 			{"/", ""}, {"/", "Hang a new piece"}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""},
 			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/5/cut", ""},
+			{"/piece/1/stuff", "Swatches of A: 2"}, {"/piece/1/stuff", "Another cord for A"}, {"/piece/1/cut", "From cord in hand"}, {"/piece/1/cut", "Running short"},
 			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "turned"}, {"/piece/1/tie", "lens"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},
 			{"/piece/2/vise", ""}, {"/piece/4/sheet", ""}, {"/piece/999/tie", ""},
 		} {

@@ -169,6 +169,11 @@ func TestUndoIsThereWithoutTheServer(t *testing.T) {
 // The command writes lengths as the page does: each quantity by one rounding.
 func TestTheCommandSaysWhatThePageSays(t *testing.T) {
 	v := open(t, demoAt(t), "/")
+	// The command knows the document alone, so what was measured is deleted.
+	v.do(chromedp.Evaluate[chromedp.Void](`(async () => {
+	  for (const s of await (await fetch("/api/swatches")).json()) await fetch("/api/swatches/" + s.id, {method: "DELETE"});
+	  for (const e of await (await fetch("/api/pieces/7/log")).json()) await fetch("/api/pieces/7/log/" + e.id, {method: "DELETE"});
+	})()`, chromedp.EvalAwaitPromise))
 	for _, units := range []string{"mm", "inch"} {
 		v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`fetch("/api/settings", {method: "PATCH", body: '{"units":%q}'})`, units), chromedp.EvalAwaitPromise))
 		for _, piece := range []int{1, 4, 5} {

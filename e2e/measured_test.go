@@ -46,7 +46,7 @@ func TestTheMakerChoosesHowSeldomItRunsShort(t *testing.T) {
 	v.until("the words say the short leg where one is", text("measure-B")+`.includes("the short one")`)
 	v.until("a thumb rule stands beside it", text("thumb-A")+`.includes("times the row")`)
 	v.goTo("/piece/4/sheet")
-	v.until("and the sheet says it too", `document.body.textContent.includes("(short leg)") && document.body.textContent.includes("one piece in 10 runs short")`)
+	v.until("and the sheet says it too", `document.body.textContent.includes("the short one") && document.body.textContent.includes("one piece in 10 runs short")`)
 }
 
 // Two swatches narrow what is allowed, an outlier is asked about, and one press takes a
@@ -54,7 +54,7 @@ func TestTheMakerChoosesHowSeldomItRunsShort(t *testing.T) {
 func TestSwatchesNarrowWhatIsAllowed(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/7/stuff")
 	v.until("it is planned", long)
-	v.click("Swatches of cord A")
+	v.click("Swatches of A: 0")
 	v.until("what is known is told", text("known")+`.includes("Allowed over the needs")`)
 	const allowed = `Number(document.querySelector('[data-testid="known"]').textContent.match(/Allowed over the needs: ([\d.]+)/)[1])`
 	before := eval[float64](v, allowed)

@@ -124,12 +124,12 @@ func words(d piece.Document) string {
 // tend does what a folder needs beside the answers: it sums up pieces whose
 // figures are an older program's, and thins old histories once a day.
 func (s *Server) tend(ctx context.Context) {
-	for wait := time.Duration(0); ; wait = 24 * time.Hour {
+	for thin := time.Now(); ; {
 		select {
 		case <-ctx.Done():
 			return
-		case <-time.After(wait):
-		case <-s.learnt.anew:
+		case <-time.After(time.Until(thin)):
+		case <-s.learnt.anew: // the rack's figures are other ones now
 		}
 		for !s.ready.Load() {
 			select {
@@ -141,6 +141,10 @@ func (s *Server) tend(ctx context.Context) {
 		if err := s.SumAll(ctx); err != nil && ctx.Err() == nil {
 			s.log.Warn("summing pieces up", "error", err)
 		}
+		if time.Now().Before(thin) {
+			continue
+		}
+		thin = time.Now().Add(24 * time.Hour)
 		gone, err := s.store.Thin(ctx, time.Now())
 		if err == nil && gone > 0 {
 			err = s.store.GiveBack(ctx)

@@ -58,7 +58,7 @@ func filled(t testing.TB, dir string) (*store.Store, store.Piece) {
 		t.Fatal(err)
 	}
 	must[store.Revision](t)(s.SetAside(ctx, p.ID, doc(77), store.Summary{}, "mine"))
-	must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: ptr(12), Note: "first", Cords: []byte(`[{"id":"A"}]`)}))
+	must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: ptr(12), Note: "first", Cords: []byte(`[{"id":"A"}]`), WidthMM: ptr(24), Tied: []byte(`[null,7]`), Counts: store.CountsSure}))
 	if _, _, err := s.Go(ctx, p.ID, store.Step{To: 3, Revision: p.Revision, Device: "tablet"}); err != nil {
 		t.Fatal(err)
 	}
@@ -67,6 +67,7 @@ func filled(t testing.TB, dir string) (*store.Store, store.Piece) {
 		t.Fatal(err)
 	}
 	must[store.Stuff](t)(s.PutIn(ctx, store.Cords, store.Stuff{Name: "Lagoon", What: []byte(`{"d":4}`)}))
+	must[store.Stuff](t)(s.PutIn(ctx, store.Swatches, store.Stuff{Name: "kernmantle", What: []byte(`{"height_mm":115}`)}))
 	must[store.Stuff](t)(s.PutIn(ctx, store.Cores, store.Stuff{Name: "bung", What: []byte(`{"d":22}`)}))
 	if err := s.Change(ctx, "settings", "", to(`{"units":"inch"}`)); err != nil {
 		t.Fatal(err)
@@ -85,7 +86,7 @@ func TestABackupPutIntoAnEmptyFolderIsTheSameFolder(t *testing.T) {
 			t.Fatalf("%s: a trial put %d pieces in", how, len(tags))
 		}
 		did := restore(t, into, b, how, false)
-		if said != did || did.NewPieces != 2 || did.LogEntries != 1 || did.Drawer != 2 || !did.Settings || did.Same {
+		if said != did || did.NewPieces != 2 || did.LogEntries != 1 || did.Drawer != 3 || !did.Settings || did.Same {
 			t.Errorf("%s: it said %+v and did %+v", how, said, did)
 		}
 		tags := must[[]store.Tag](t)(into.Tags(ctx, false))
@@ -98,6 +99,12 @@ func TestABackupPutIntoAnEmptyFolderIsTheSameFolder(t *testing.T) {
 		}
 		if a, b := len(must[[]store.Revision](t)(from.Revisions(ctx, p.ID))), len(must[[]store.Revision](t)(into.Revisions(ctx, q.ID))); a != b {
 			t.Errorf("%s: %d revisions became %d", how, a, b)
+		}
+		if l := must[[]store.Log](t)(into.Logs(ctx, q.ID))[0]; l.WidthMM == nil || *l.WidthMM != 24 || string(l.Tied) != `[null,7]` || l.Counts != store.CountsSure {
+			t.Errorf("%s: the log became %+v", how, l)
+		}
+		if sw := must[[]store.Stuff](t)(into.Drawer(ctx, store.Swatches)); len(sw) != 1 || string(sw[0].What) != `{"height_mm":115}` {
+			t.Errorf("%s: the swatches became %+v", how, sw)
 		}
 		for at := q; at.CanUndo; {
 			at = get(into.Undo(ctx, q.ID, at.Revision, nil))

@@ -9,6 +9,7 @@ import { Problems } from "../../ui/Problems";
 import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 import { Draft } from "./Draft";
+import { measured } from "./said";
 
 const stops = [
   { id: "", name: "till the cord runs out" },
@@ -31,9 +32,8 @@ export function InHand({ onClose }: { onClose: () => void }) {
   const ask = useChange((h: Hand) => api.post<Reached>(`/pieces/${id}/reach`, h), []);
   const used = plan?.cords.filter((c) => c.role !== "unused") ?? [];
   const find = () => {
-    const said = Object.entries(cords).filter((e): e is [string, number] => e[1] !== undefined);
     ask.mutate({
-      ...(one ? { off_cut_mm: offCut ?? 0 } : { cords_mm: Object.fromEntries(said) }),
+      ...(one ? { off_cut_mm: offCut ?? 0 } : { cords_mm: measured(cords) }),
       ...(section === "" ? {} : { section: Number(section) }),
       stop,
       ...(stop === "length" || stop === "left" ? { at_mm: at ?? 0 } : {}),

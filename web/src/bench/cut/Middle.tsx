@@ -11,6 +11,7 @@ import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 import { legSide } from "./Cut";
 import { Draft } from "./Draft";
+import { measured } from "./said";
 
 /** Middle is [RunningShort] at the bench: where the piece is, is said. */
 export function Middle({ onClose }: { onClose: () => void }) {
@@ -57,15 +58,13 @@ export function RunningShort({ id, revision, document, plan, done, onClose, onTa
   const legs = plan.cords
     .filter((c) => c.role === "legs" || c.role === "strand")
     .flatMap((c) => c.legs.map((l, n) => ({ name: `${c.id}.${n + 1}`, cord: c.id, n, role: l.role, cut: l.cut_mm })));
-  const known = (of: Record<string, number | undefined>) =>
-    Object.fromEntries(Object.entries(of).filter((e): e is [string, number] => e[1] !== undefined));
   const find = () =>
     ask.mutate({
       section: at,
       tied: tied ?? 0,
       ...(done === undefined ? {} : { done }),
-      left_mm: known(left),
-      cut_mm: known(cut),
+      left_mm: measured(left),
+      cut_mm: measured(cut),
     });
   const got = ask.data;
   const knot = got ? (knots.get(document.sequence[got.section]?.do)?.name ?? "knot") : "";

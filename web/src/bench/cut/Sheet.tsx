@@ -69,7 +69,7 @@ export function Sheet({ id }: { id: number }) {
                       <td className="figure text-right font-bold">{cutTo(c.cut_mm, units)}</td>
                       <td className="figure text-right" data-testid={`fold-${c.id}`}>
                         {c.fold_at_mm > 0
-                          ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}${c.short ? (c.short === c.fold_side ? " (short leg)" : " (long leg)") : ""}`
+                          ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}`
                           : fused
                             ? `fused to ${fused}`
                             : "no fold"}

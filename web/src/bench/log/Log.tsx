@@ -107,7 +107,7 @@ export function Log() {
             <label className="col-span-3 flex items-center gap-2 text-sm">
               <input
                 type="checkbox"
-                className="checkbox checkbox-sm"
+                className="checkbox size-7"
                 checked={of(c.id).short ?? false}
                 onChange={(e) => set(c.id, { short: e.target.checked })}
               />

@@ -66,21 +66,11 @@ export function Stuff() {
                 )}
               </div>
               <div className="flex flex-wrap gap-2">
-                <button
-                  type="button"
-                  className="btn btn-xs h-7"
-                  aria-label={`Swatches of cord ${c.id}`}
-                  onClick={() => setOf({ id: c.id, what: "swatches" })}
-                >
-                  Swatches: {swatches.filter((s) => s.kind === planned?.known.kind).length}
+                <button type="button" className="btn btn-xs h-7" onClick={() => setOf({ id: c.id, what: "swatches" })}>
+                  Swatches of {c.id}: {swatches.filter((s) => s.kind === planned?.known.kind).length}
                 </button>
-                <button
-                  type="button"
-                  className="btn btn-xs h-7"
-                  aria-label={`Another cord for ${c.id}`}
-                  onClick={() => setOf({ id: c.id, what: "swap" })}
-                >
-                  Another cord
+                <button type="button" className="btn btn-xs h-7" onClick={() => setOf({ id: c.id, what: "swap" })}>
+                  Another cord for {c.id}
                 </button>
               </div>
               <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
