@@ -41,8 +41,8 @@ export function Sheet({ id }: { id: number }) {
                 <th className="py-1">cord</th>
                 <th>stuff</th>
                 <th className="text-right">cut</th>
-                <th className="text-right">fold at</th>
-                <th className="text-right">left</th>
+                <th className="pl-4 text-right">fold at</th>
+                <th className="pl-4 text-right">left</th>
               </tr>
             </thead>
             <tbody>
@@ -67,14 +67,14 @@ export function Sheet({ id }: { id: number }) {
                         )}
                       </td>
                       <td className="figure text-right font-bold">{cutTo(c.cut_mm, units)}</td>
-                      <td className="figure text-right" data-testid={`fold-${c.id}`}>
+                      <td className="figure pl-4 text-right" data-testid={`fold-${c.id}`}>
                         {c.fold_at_mm > 0
                           ? `${foldAt(c.fold_at_mm, units)}, ${c.fold_side}`
                           : fused
                             ? `fused to ${fused}`
                             : "no fold"}
                       </td>
-                      <td className="figure text-right">{length(c.left_mm, units)}</td>
+                      <td className="figure pl-4 text-right">{length(c.left_mm, units)}</td>
                     </tr>
                   );
                 })}
