@@ -269,6 +269,9 @@ func entry(l store.Log) Entry {
 	if err := json.Unmarshal(l.Cords, &e.Cords); err != nil {
 		e.Cords, e.Spoilt = []evidence.Cut{}, "What was cut and left cannot be read any more."
 	}
+	if e.Cords == nil { // a note in the middle of the work
+		e.Cords = []evidence.Cut{}
+	}
 	if len(l.Tied) > 0 && json.Unmarshal(l.Tied, &e.Tied) != nil {
 		e.Tied, e.Spoilt = nil, "The knots that were tied cannot be read any more."
 	}

@@ -128,6 +128,9 @@ func TestAWayOnIsSavedWithItsReason(t *testing.T) {
 	if len(log) != 1 || log[0].Note != "Leg A.1 was short at knot 7." || log[0].Counts != "no" {
 		t.Errorf("the log says %+v", log)
 	}
+	if tags := ask[[]server.Tag](b, 200, "GET", "/api/pieces", nil); tags[0].Stage == "logged" {
+		t.Error("a piece that was planned anew in the middle of the work is logged")
+	}
 	done := 2 + 7*2
 	if q := ask[reach.Rest](b, 200, "POST", path+"/middle", server.MiddleRequest{Done: &done, Place: reach.Place{LeftMM: left}}); q.Section != 1 || q.Tied < 1 {
 		t.Errorf("after %d actions it is at %d of section %d", done, q.Tied, q.Section)

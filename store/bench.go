@@ -17,10 +17,12 @@ type Log struct {
 	Minutes   *float64 // nil where nobody looked at the clock
 	LengthMM  *float64 // nil where it was not measured
 	Note      string
-	Cords     []byte   // JSON text: what was cut and left of each cord
-	WidthMM   *float64 // nil where it was not measured
-	Tied      []byte   // JSON text: the knots of each section, empty where all were tied as planned
-	Counts    Counts
+	// Cords is JSON text: what was cut and left of each cord, null for a note in the
+	// middle of the work, by which the piece is not logged yet.
+	Cords   []byte
+	WidthMM *float64 // nil where it was not measured
+	Tied    []byte   // JSON text: the knots of each section, empty where all were tied as planned
+	Counts  Counts
 }
 
 // Counts is whether a log counts in what is known of the maker.

@@ -108,7 +108,7 @@ func assemble(tx *gorm.DB, p pieceRow, r revisionRow) (Piece, error) {
 	if err := tx.Model(&revisionRow{}).Where("parent_id = ? AND NOT aside", r.ID).Count(&children).Error; err != nil {
 		return Piece{}, err
 	}
-	if err := tx.Model(&logRow{}).Where("piece_id = ?", p.ID).Count(&logged).Error; err != nil {
+	if err := tx.Model(&logRow{}).Where("piece_id = ? AND cords <> 'null'", p.ID).Count(&logged).Error; err != nil {
 		return Piece{}, err
 	}
 	var place placeRow

@@ -35,7 +35,7 @@ func (s *Store) Tags(ctx context.Context, binned bool) ([]Tag, error) {
 	err := s.read(ctx, func(tx *gorm.DB) error {
 		return tx.Raw(`
 SELECT p.id, r.id AS revision, r.created_at AS updated_at, r.summary, r.summed_by,
-  ifnull(v.action, 0) AS done, (SELECT count(*) FROM logs l WHERE l.piece_id = p.id) AS logged
+  ifnull(v.action, 0) AS done, (SELECT count(*) FROM logs l WHERE l.piece_id = p.id AND l.cords <> 'null') AS logged
 FROM pieces p JOIN revisions r ON r.id = p.current_id LEFT JOIN places v ON v.piece_id = p.id
 WHERE (p.binned_at IS NOT NULL) = ? ORDER BY p.id`, binned).Scan(&rows).Error
 	})

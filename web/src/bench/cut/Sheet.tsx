@@ -38,7 +38,7 @@ export function Sheet({ id }: { id: number }) {
           <table className="w-full border-collapse text-left">
             <thead>
               <tr className="border-current border-b-2">
-                <th className="py-1">cord</th>
+                <th className="py-1 pr-3">cord</th>
                 <th>stuff</th>
                 <th className="text-right">cut</th>
                 <th className="pl-4 text-right">fold at</th>
