@@ -238,3 +238,20 @@ func TestRowsAndEdgesByKeyboard(t *testing.T) {
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-knot="square-knot"]').click()`))
 	v.until("and another put in", `document.querySelectorAll("[data-row]").length === 3`)
 }
+
+// Each end has its finishes in the order in which they suit its cord, with the reason of
+// each; what is ruled out says why, and glue brings its caution.
+func TestFinishesSayWhyTheyStandWhereTheyDo(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/4/finish")
+	v.until("the ends are there", `document.querySelector('select[id]')`)
+	options := `[...[...document.querySelectorAll("label")].find((l) => l.textContent === "Finish of end 1").control.options].map((o) => o.textContent)`
+	v.until("the best stands first", options+`[0].endsWith("best for this cord")`)
+	v.until("and what burns is ruled out, with the reason", options+`.some((o) => o.includes("ruled out: cotton burns"))`)
+	v.choose("Finish of end 1", "glue")
+	v.until("glue is cautioned of", `document.querySelector('[aria-label="Cautions"]').textContent.includes("glue bonds skin")`)
+	v.until("its reason is said", `document.querySelector('section[aria-label="Finish"]').textContent.includes("Because: for small ends")`)
+	v.until("and what it asks for", `document.querySelector("details").textContent.includes("Have ready: glue")`)
+	v.until("it is saved", saved)
+	v.choose("Finish of end 2", "dome")
+	v.until("a flame on cotton is warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("it burns")`)
+}

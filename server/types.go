@@ -225,6 +225,12 @@ type Finish struct {
 	Note        string `json:"note"`
 	Flame       bool   `json:"flame"`
 	WantsLength bool   `json:"wants_length"`
+	// Tools lie ready, Wait is how long it is left alone, Look what to look at, Undo what
+	// it takes to take it back.
+	Tools []string `json:"tools"`
+	Wait  string   `json:"wait"`
+	Look  string   `json:"look"`
+	Undo  string   `json:"undo"`
 }
 
 // Named is an id with the name it is said by.
@@ -303,7 +309,7 @@ func catalogue() Catalogue {
 		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && t.Begins != knot.OfTheLast, !k.Outside, !k.Outside && k.Holds == knot.Nothing, swatches[k.ID]})
 	}
 	for _, w := range finish.All() {
-		out.Finishes = append(out.Finishes, Finish{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength})
+		out.Finishes = append(out.Finishes, Finish{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength, w.Tools, w.Wait, w.Look, w.Undo})
 	}
 	for _, m := range cord.Makes() {
 		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Flat(), m.Usual()})

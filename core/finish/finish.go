@@ -4,6 +4,7 @@
 package finish
 
 import (
+	"fmt"
 	"maps"
 	"slices"
 	"strings"
@@ -28,6 +29,16 @@ type Finish struct {
 	leaveD   float64 // and in label diameters
 	trimMM   float64 // what is cut off in the finishing
 	Steps    []string
+
+	// Tools are what lies ready, Wait how long it is left alone, "" where it is done at
+	// once; Look is what to look at, Undo what it takes to take it back.
+	Tools            []string
+	Wait, Look, Undo string
+	// Glue is set where glue is used.
+	Glue bool
+	// suits says how well it suits a stuff that its flame does not burn, 0 where it does
+	// not, and why.
+	suits func(cord.Stuff) (good int, why string)
 }
 
 // Plain is the finish that any end may have, by itself.
@@ -67,20 +78,55 @@ func (f Finish) Leave(s cord.Stuff, wanted float64) float64 {
 // Trim is the millimetres that the finishing cuts away.
 func (f Finish) Trim() float64 { return f.trimMM }
 
-// Suits reports whether the finish may be used on the stuff: no flame to what
-// burns instead of melting.
-func (f Finish) Suits(s cord.Stuff) bool { return !f.Flame || s.Material.Melts() }
-
-// Instead is the finish to offer for stuff that a flame would burn.
-func Instead(s cord.Stuff) string {
-	if s.Material.Melts() {
-		return "singe-and-press"
+// Fits tells how well the finish suits a stuff, 0 where it must not be used on it, and
+// why: no flame to what burns instead of melting.
+func (f Finish) Fits(s cord.Stuff) (good int, why string) {
+	if f.Flame && !s.Material.Melts() {
+		return 0, fmt.Sprintf("%s burns, it does not melt", s.Material)
 	}
-	if s.Material == "cotton" && s.Make == "single-strand" {
-		return "fringe"
-	}
-	return "cut-straight"
+	return f.suits(s)
 }
+
+// Suits reports whether the finish may be used on the stuff.
+func (f Finish) Suits(s cord.Stuff) bool {
+	good, _ := f.Fits(s)
+	return good > 0
+}
+
+// Choice is a finish as it suits a stuff.
+type Choice struct {
+	ID  string `json:"id"`
+	Fit bool   `json:"fit"`
+	Why string `json:"why"` // why it is so high or so low in the list, or ruled out
+}
+
+// For lists all finishes for a stuff: those that suit it, best first, then those that
+// are ruled out.
+func For(s cord.Stuff) []Choice {
+	all := All()
+	good := func(f Finish) int { n, _ := f.Fits(s); return n }
+	slices.SortStableFunc(all, func(a, b Finish) int { return good(b) - good(a) })
+	out := make([]Choice, 0, len(all))
+	for _, f := range all {
+		n, why := f.Fits(s)
+		out = append(out, Choice{f.ID, n > 0, why})
+	}
+	return out
+}
+
+// Instead is the finish to offer for a stuff: the best of those that end each strand by
+// itself.
+func Instead(s cord.Stuff) string {
+	for _, c := range For(s) {
+		if f, _ := Get(c.ID); f.Together == 0 {
+			return c.ID
+		}
+	}
+	return Plain
+}
+
+// GlueCaution stands beside every use of glue.
+const GlueCaution = "Instant glue bonds skin in seconds and heats up on cotton and leather: a thin drop, gloves or a stick, eyes away, and air the room."
 
 // Cautions are the sentences that stand beside the finishing of ends of this
 // stuff, flame first.

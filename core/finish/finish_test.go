@@ -14,11 +14,11 @@ var cotton = cord.Stuff{Make: "single-strand", Material: "cotton", DiameterMM: 5
 
 func TestNoFlameToWhatBurns(t *testing.T) {
 	for _, w := range finish.All() {
-		if !w.Suits(nylon) {
-			t.Errorf("%s does not suit nylon", w.ID)
+		if w.Flame && (!w.Suits(nylon) || w.Suits(cotton)) {
+			t.Errorf("%s, with a flame, suits nylon: %v, cotton: %v", w.ID, w.Suits(nylon), w.Suits(cotton))
 		}
-		if w.Suits(cotton) == w.Flame {
-			t.Errorf("%s on cotton: suits %v, flame %v", w.ID, w.Suits(cotton), w.Flame)
+		if len(w.Tools) == 0 || w.Look == "" || w.Undo == "" {
+			t.Errorf("%s lacks tools, what to look at or what it takes to undo", w.ID)
 		}
 		if len(w.Steps) == 0 || w.Note == "" || w.Form == "" {
 			t.Errorf("%s lacks steps, a note or a form", w.ID)
@@ -28,6 +28,44 @@ func TestNoFlameToWhatBurns(t *testing.T) {
 		w, ok := finish.Get(finish.Instead(s))
 		if !ok || !w.Suits(s) {
 			t.Errorf("instead of a wrong finish on %s stands %q", s.Material, finish.Instead(s))
+		}
+	}
+}
+
+// Every stuff has a finish that suits it, best first; every place in the list has its
+// reason, and what is ruled out stands last.
+func TestFinishesAreRankedWithReasons(t *testing.T) {
+	for _, mk := range cord.Makes() {
+		for _, m := range cord.Materials() {
+			s := cord.Stuff{Make: mk, Material: m, DiameterMM: 4}
+			list, fit, last := finish.For(s), 0, 1000
+			if len(list) != len(finish.All()) {
+				t.Fatalf("%s %s: %d finishes of %d", mk, m, len(list), len(finish.All()))
+			}
+			for _, c := range list {
+				f, _ := finish.Get(c.ID)
+				good, why := f.Fits(s)
+				if c.Why == "" || c.Why != why || c.Fit != (good > 0) || good > last {
+					t.Errorf("%s %s: %+v, good %d after %d", mk, m, c, good, last)
+				}
+				last = good
+				if c.Fit {
+					fit++
+				}
+			}
+			if fit == 0 || !list[0].Fit {
+				t.Errorf("%s %s: no finish suits it", mk, m)
+			}
+		}
+	}
+	for want, s := range map[string]cord.Stuff{
+		"singe-and-press": nylon, "fringe": cotton,
+		"glue":         {Make: "flat-leather", Material: "leather", DiameterMM: 5, ThicknessMM: 1.5},
+		"whip":         {Make: "laid", Material: "sisal", DiameterMM: 6},
+		"cut-straight": {Make: "tshirt-yarn", Material: "cotton", DiameterMM: 8},
+	} {
+		if got := finish.For(s)[0].ID; got != want {
+			t.Errorf("best for %s is %s, want %s", s.Make, got, want)
 		}
 	}
 }
@@ -66,9 +104,15 @@ func ExampleAll() {
 		fmt.Println(w.ID)
 	}
 	// Output:
+	// coat
+	// cut-and-balm
 	// cut-straight
 	// dome
+	// flush
 	// fringe
 	// fuse
+	// glue
+	// pinch-flat
 	// singe-and-press
+	// whip
 }

@@ -21,6 +21,9 @@ type End struct {
 	Section  int     `json:"section"` // that finishes it, -1 for none
 	How      string  `json:"how"`     // "" where it is not finished
 	LengthMM float64 `json:"length_mm,omitempty"`
+	// Ways are all finishes as they suit its cord, best first, those that are ruled out
+	// last.
+	Ways []finish.Choice `json:"ways,omitempty"`
 
 	run, at int // the run of finishes it is finished in, and its place when that begins
 }
@@ -97,6 +100,9 @@ func endsOf(d piece.Document, p Plan) []End {
 			e := End{Place: slices.Index(names, h.leg) + 1, Cord: cord, Leg: h.leg, Section: section, run: n, at: h.at}
 			if e.Place == 0 {
 				e.Place = len(names) + len(out) + 1
+			}
+			if c := d.CordByID(cord); c >= 0 {
+				e.Ways = finish.For(d.Cords[c].Stuff)
 			}
 			if section >= 0 {
 				e.How, _ = valueOf(d.Sequence[section], "how").(string)

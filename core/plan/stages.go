@@ -45,7 +45,7 @@ func done(d piece.Document, warnings []Warning, ended bool) []Stage {
 		{AtStuff, len(d.Cords) > 0 && !warned(is("cord-unused"))},
 		{AtCut, len(d.Cords) > 0 && !warned(func(c string) bool { return strings.HasSuffix(c, "-short") })},
 		{AtTie, has(func(k knot.Knot) bool { return !k.Mounts && !k.Ends }) && !warned(is("length-off", "room-between", "too-long-between"))},
-		{AtFinish, (has(func(k knot.Knot) bool { return k.Ends }) || ended && len(d.Cords) > 0) && !warned(is("ends-not-finished", "flame-on-natural-fibre"))},
+		{AtFinish, (has(func(k knot.Knot) bool { return k.Ends }) || ended && len(d.Cords) > 0) && !warned(is("ends-not-finished", "flame-on-natural-fibre", "finish-unsuited"))},
 	} {
 		if s.done {
 			out = append(out, s.stage)

@@ -345,6 +345,8 @@ func (c *canvas) strand(r run) {
 			c.fibres(t, ends[e])
 		case "pressed", "dome":
 			c.cap(t, e, form, r.figures.LabelMM)
+		case "whipped":
+			c.whipping(t, e)
 		}
 	}
 }
@@ -433,6 +435,31 @@ func (c *canvas) fibres(t *tube, along []sample) {
 		}
 		c.settle(f)
 		c.tubes = append(c.tubes, f)
+	}
+}
+
+// whipping draws the turns of thread round an end, a band of a diameter and a half that
+// begins half a diameter from it.
+func (c *canvas) whipping(t *tube, end int) {
+	dark := t.paint
+	dark.Dark = 55
+	b := &tube{id: len(c.tubes), group: c.fresh(), paint: dark, d: t.d, plain: true}
+	last := t.samples[len(t.samples)-1].s
+	for _, p := range t.samples {
+		from := last - p.s
+		if end == 0 {
+			from = p.s - t.samples[0].s
+		}
+		if from < 0.5*t.d || from > 2*t.d {
+			continue
+		}
+		p.hw, p.l, p.r, p.h = 1.06*p.hw, 1.06*p.l, 1.06*p.r, 1.06*p.h
+		p.z += 0.03 * t.d
+		p.lie = knot.Free
+		b.samples = append(b.samples, p)
+	}
+	if len(b.samples) >= 3 {
+		c.tubes = append(c.tubes, b)
 	}
 }
 

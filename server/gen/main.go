@@ -16,6 +16,7 @@ import (
 
 	"github.com/invopop/jsonschema"
 
+	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
@@ -82,6 +83,8 @@ func named(t reflect.Type) string {
 		return "PlannedCord"
 	case reflect.TypeFor[plan.Section]():
 		return "PlannedSection"
+	case reflect.TypeFor[finish.Choice]():
+		return "FinishChoice"
 	case reflect.TypeFor[ball.Warning]():
 		return "FistWarning"
 	case reflect.TypeFor[plan.Set]():

@@ -73,20 +73,30 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
 	t.Moves = Moves(f)
+	if f.Glue {
+		t.Cautions = append(t.Cautions, finish.GlueCaution)
+	}
 	t.Warnings = Burns(f, w.Strands)
 	return t, nil
 }
 
-// Burns warns where a flame is chosen, by the field how, for strands that burn instead
-// of melting.
+// Burns warns where a finish is chosen, by the field how, that does not suit a strand:
+// a flame for one that burns instead of melting, or what its make does not take.
 func Burns(f finish.Finish, strands []knot.Strand) []knot.Flaw {
 	for i, l := range strands {
-		if f.Flame && !f.Suits(l.Stuff) {
-			instead, _ := finish.Get(finish.Instead(l.Stuff))
-			return []knot.Flaw{{Code: "flame-on-natural-fibre", Strand: i,
-				Says:  fmt.Sprintf("Cord {cord} is %s: it burns, it does not melt, so it cannot be finished by %s.", l.Stuff.Material, f.Name),
-				Field: "how", Set: instead.ID, Label: "Use " + instead.Name + " instead"}}
+		good, why := f.Fits(l.Stuff)
+		if good > 0 {
+			continue
 		}
+		instead, _ := finish.Get(finish.Instead(l.Stuff))
+		flaw := knot.Flaw{Code: "finish-unsuited", Strand: i,
+			Says:  fmt.Sprintf("Cord {cord} cannot be finished by %s: %s.", f.Name, why),
+			Field: "how", Set: instead.ID, Label: "Use " + instead.Name + " instead"}
+		if f.Flame && !l.Stuff.Material.Melts() {
+			flaw.Code = "flame-on-natural-fibre"
+			flaw.Says = fmt.Sprintf("Cord {cord} is %s: it burns, it does not melt, so it cannot be finished by %s.", l.Stuff.Material, f.Name)
+		}
+		return []knot.Flaw{flaw}
 	}
 	return nil
 }

@@ -446,6 +446,10 @@ export interface Finish {
   note: string;
   flame: boolean;
   wants_length: boolean;
+  tools: string[];
+  wait: string;
+  look: string;
+  undo: string;
 }
 export interface Make {
   id: string;
@@ -510,6 +514,12 @@ export interface End {
   section: number;
   how: string;
   length_mm?: number;
+  ways?: FinishChoice[];
+}
+export interface FinishChoice {
+  id: string;
+  fit: boolean;
+  why: string;
 }
 export interface Plan {
   name: string;

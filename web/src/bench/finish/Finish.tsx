@@ -1,10 +1,39 @@
 import { api } from "../../api/client";
 import { useCatalogue, useEnds, useKnots, useSettings } from "../../api/queries";
-import type { End, Section } from "../../api/types.gen";
+import type { End, FinishChoice, Finish as FinishOf, Section } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { length, said } from "../../ui/units";
 import { useWork } from "../work";
+
+/** How tells why a finish stands where it does, and opened, what it asks for and why not another. */
+function How({ way, ways, nameOf }: { way: FinishOf; ways: FinishChoice[]; nameOf: (how: string) => string }) {
+  const why = ways.find((w) => w.id === way.id)?.why;
+  return (
+    <div className="text-sm">
+      {why && <p>Because: {why}.</p>}
+      <p className="opacity-80">{way.note}</p>
+      <details>
+        <summary className="cursor-pointer py-1">Tools, how to look, and the other finishes</summary>
+        <p>
+          Have ready: {way.tools.join(", ")}.{way.wait ? ` Leave it ${way.wait}.` : ""}
+        </p>
+        <p>Look: {way.look}</p>
+        <p>To undo it: {way.undo}</p>
+        <ul className="list-disc pl-4">
+          {ways
+            .filter((w) => w.id !== way.id)
+            .map((w) => (
+              <li key={w.id}>
+                <strong>{nameOf(w.id)}</strong>
+                {w.fit ? "" : ", ruled out"}: {w.why}.
+              </li>
+            ))}
+        </ul>
+      </details>
+    </div>
+  );
+}
 
 /** Finish: one decision per end. */
 export function Finish() {
@@ -18,10 +47,7 @@ export function Finish() {
   // The rule of which sections that makes is the server's.
   const set = (wanted: End[]) =>
     piece.ask(async (d) => ({ ...d, sequence: await api.post<Section[]>("/finish", { document: d, ends: wanted }) }));
-  const melts = (cord: string) => {
-    const m = document.cords.find((c) => c.id === cord)?.stuff.material;
-    return catalogue?.materials.find((q) => q.id === m)?.melts ?? false;
-  };
+  const nameOf = (how: string) => ways.find((w) => w.id === how)?.name ?? how;
   return (
     <Panel title="Finish" lead="One decision per end, by material and place.">
       {ends.length > 1 && (
@@ -45,16 +71,16 @@ export function Finish() {
                 end {e.place}
                 <Swatch colour={colour} id={e.leg} />
               </span>
-              <span className="flex flex-col gap-1">
+              <div className="flex flex-col gap-1">
                 <Choice
                   bare
                   label={`Finish of end ${e.place}`}
                   value={e.how}
                   options={[
                     ...(e.how === "" ? [{ id: "", name: "not finished" }] : []),
-                    ...ways.map((w) => ({
+                    ...(e.ways ?? []).map((w, n) => ({
                       id: w.id,
-                      name: w.flame && !melts(e.cord) ? `${w.name} (this cord burns)` : w.name,
+                      name: `${nameOf(w.id)}${w.fit ? (n === 0 ? ", best for this cord" : "") : ` (ruled out: ${w.why})`}`,
                     })),
                   ]}
                   onSet={(how) => set([{ ...e, how, length_mm: undefined }])}
@@ -62,8 +88,8 @@ export function Finish() {
                 {way?.wants_length && (
                   <LengthInput label="Hangs" mm={e.length_mm ?? 30} onSet={(v) => set([{ ...e, length_mm: v }])} />
                 )}
-                {way && <span className="text-sm opacity-80">{way.note}</span>}
-              </span>
+                {way && <How way={way} ways={e.ways ?? []} nameOf={nameOf} />}
+              </div>
             </li>
           );
         })}
