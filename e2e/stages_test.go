@@ -255,3 +255,18 @@ func TestFinishesSayWhyTheyStandWhereTheyDo(t *testing.T) {
 	v.choose("Finish of end 2", "dome")
 	v.until("a flame on cotton is warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("it burns")`)
 }
+
+// What lies on the table is told on the sheet to print and at the vise, with boxes.
+func TestTheTableCard(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/sheet")
+	v.until("it stands on the sheet", text("card")+`.includes("split ring, 30")`)
+	v.until("with a box to tick for each", `document.querySelectorAll('[data-testid="card"] input[type="checkbox"]').length > 8`)
+	v.until("the tools of its finish, and where to work", text("card")+`.includes("lighter") && `+text("card")+`.includes("heatproof")`)
+	v.goTo("/piece/1/vise")
+	v.click("Table card")
+	v.until("and at the vise, with the cords", text("card")+`.includes("A: kernmantle nylon, cut")`)
+	v.key(" ")
+	v.until("a key there does not move the vise", `document.querySelector('[data-testid="vise"]').dataset.done === "0"`)
+	v.key(kb.Escape)
+	v.until("it closes", `!document.querySelector("dialog[open]")`)
+}

@@ -14,6 +14,7 @@ import (
 
 	"github.com/gin-gonic/gin"
 
+	"nimblebight/core/card"
 	"nimblebight/core/evidence"
 	"nimblebight/core/gauge"
 	"nimblebight/core/piece"
@@ -31,6 +32,14 @@ type ctx = context.Context
 func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/plan", s.planOf)
 	r.GET("/pieces/:id/ends", s.ends)
+	r.GET("/pieces/:id/card", func(c *gin.Context) {
+		_, d, set, pl, err := s.planned(c)
+		hold := set.Hold
+		if d.Cutting != nil && d.Cutting.Hold != "" {
+			hold = d.Cutting.Hold
+		}
+		answer(c, card.Of(d, pl, hold), err)
+	})
 	r.GET("/pieces/:id/picture", s.pictureOf)
 	r.GET("/pieces/:id/picture.svg", s.pictureFile)
 	r.GET("/pieces/:id/log", s.logs)

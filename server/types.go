@@ -3,6 +3,7 @@ package server
 import (
 	"time"
 
+	"nimblebight/core/card"
 	"nimblebight/core/cord"
 	"nimblebight/core/evidence"
 	"nimblebight/core/finish"
@@ -274,6 +275,7 @@ type Wire struct {
 	Kept            Kept
 	Swatch          evidence.Swatch
 	Planned         evidence.Planned
+	Card            card.Card
 	Hand            reach.Hand
 	Reached         reach.Reached
 	SwapRequest     SwapRequest

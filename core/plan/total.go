@@ -61,7 +61,11 @@ func (w *walk) finish() Plan {
 	p.Cautions = append(p.Cautions, finish.Cautions(w.flame, stuffs)...)
 	if len(w.legs) > 0 {
 		if slices.ContainsFunc(p.Cords, func(c Cord) bool { return len(c.Legs) == 2 }) && !w.fromBall() || len(p.Joints) > 0 {
-			p.Checks = append([]Check{{"legs", 0, "The legs are even after the first knot."}}, p.Checks...)
+			says := "The legs are even after the first knot."
+			if slices.ContainsFunc(p.Cords, func(c Cord) bool { return c.Short != "" }) {
+				says = "After the first knot every fold still sits at its mark, and each short leg hangs on its side."
+			}
+			p.Checks = append([]Check{{"legs", 0, says}}, p.Checks...)
 		}
 		for _, c := range w.d.Cords {
 			if s := c.Stuff; s.Make.Flat() && s.ThicknessMM != s.DiameterMM && s.ThicknessMM > 0 {

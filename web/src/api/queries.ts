@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { api } from "./client";
 import { fetchPicture } from "./plates";
 import type {
+  Card,
   Catalogue,
   CatalogueKnot,
   Document,
@@ -238,7 +239,7 @@ export function useSwatches() {
 }
 
 /** learnt are the queries whose answers change with what is known of the maker's cords and hand. */
-export const learnt = [["swatches"], ["plan"], ["picture"], ["tags"]];
+export const learnt = [["swatches"], ["plan"], ["card"], ["picture"], ["tags"]];
 
 /** usePlanned is what a swatch is planned to measure before anything is known. */
 export function usePlanned(swatch: Swatch | null) {
@@ -258,6 +259,17 @@ export function useDraw(document: Document) {
     queryKey: ["draw", document],
     queryFn: () => api.post<Picture>("/draw?scale=3", { document }),
     staleTime: Infinity,
+    retry: false,
+  });
+}
+
+/** useCard is what lies on the table for a piece. */
+export function useCard(id: number, revision: number | undefined) {
+  const { hand, units, one_in, hold } = useSettings();
+  return useQuery({
+    queryKey: ["card", id, revision, hand, units, one_in, hold],
+    queryFn: () => api.get<Card>(`/pieces/${id}/card`),
+    enabled: revision !== undefined,
     retry: false,
   });
 }

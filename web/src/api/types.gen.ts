@@ -20,6 +20,7 @@ export interface Root {
   Kept: Kept;
   Swatch: Swatch;
   Planned: Planned;
+  Card: Card;
   Hand: Hand;
   Reached: Reached;
   SwapRequest: SwapRequest;
@@ -287,6 +288,18 @@ export interface Planned {
   strands: number;
   grams_per_metre: number;
 }
+export interface Card {
+  cords: Line[];
+  things: string[];
+  tools: string[];
+  held: Line[];
+  surface: string;
+  looks: Line[];
+}
+export interface Line {
+  what: string;
+  says: string;
+}
 export interface Hand {
   cords_mm?: {
     [k: string]: number;
@@ -359,7 +372,7 @@ export interface Hangs {
   against?: number;
 }
 export interface Way {
-  kind: "fewer" | "finish" | "last" | "splice";
+  kind: "fewer" | "ends" | "last" | "splice";
   label: string;
   says: string;
   knots: number;

@@ -5,8 +5,10 @@ import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
 import type { Action, Plan, Step } from "../api/types.gen";
 import { type PieceHandle, usePiece } from "../api/usePiece";
 import { RunningShort } from "../bench/cut/Middle";
+import { TableCard } from "../bench/cut/TableCard";
 import { type Around, lookedAt } from "../hang/Hang";
 import { Fitted } from "../hang/Plate";
+import { Dialog } from "../ui/Dialog";
 import { Swatch } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
 import { length, said } from "../ui/units";
@@ -63,6 +65,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   );
   const { units } = useSettings();
   const [short, setShort] = useState(false);
+  const [card, setCard] = useState(false);
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const move = useMove(done);
   const [from, setFrom] = useState<Around | "side">("side");
@@ -84,7 +87,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
     const keeps = e.key === "Enter" || e.key === " " ? "a, button, summary" : 'input[type="range"]';
     return (e.target as Element).closest(`${keeps}, select, textarea, input:not([type="range"])`) !== null;
   };
-  const paced = { enabled: !short, enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
+  const paced = { enabled: !short && !card, enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
   useHotkeys("space,enter,pagedown,right", () => setDone((n) => n + 1), paced);
   useHotkeys("backspace,pageup,left", () => setDone((n) => n - 1), paced);
   const share = plan.actions > 0 ? done / plan.actions : 0;
@@ -104,6 +107,9 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         >
           {state === "kept" ? "place saved" : state === "unsaved" ? `place not saved yet: ${why}` : "saving the place…"}
         </span>
+        <button type="button" className="btn btn-sm" onClick={() => setCard(true)}>
+          Table card
+        </button>
         <button type="button" className="btn btn-sm" onClick={() => setShort(true)}>
           Running short
         </button>
@@ -111,6 +117,11 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           {done} / {plan.actions}
         </span>
       </header>
+      {card && (
+        <Dialog title="What lies on the table" onClose={() => setCard(false)} wide>
+          <TableCard id={id} revision={revision} />
+        </Dialog>
+      )}
       {short && piece.document && (
         <RunningShort
           id={id}

@@ -5,6 +5,7 @@ import { Still } from "../../hang/Plate";
 import { Nothing } from "../../ui/Nothing";
 import { cutTo, diameter, foldAt, length, said } from "../../ui/units";
 import { fusedWith } from "../stuff/used";
+import { TableCard } from "./TableCard";
 
 /** Sheet is the cut sheet: one page for the table, on A4 or Letter. */
 export function Sheet({ id }: { id: number }) {
@@ -95,6 +96,7 @@ export function Sheet({ id }: { id: number }) {
                 ))}
             </ul>
           )}
+          <TableCard id={id} revision={piece.revision} cords={false} />
           <h2 className="mt-4 font-semibold">Sequence</h2>
           <ol className="list-decimal pl-5">
             {plan.sections.map((s) => (
