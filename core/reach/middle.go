@@ -53,7 +53,7 @@ type Hangs struct {
 
 // Way is a way on with what is left.
 type Way struct {
-	Kind     string         `json:"kind" jsonschema:"enum=fewer,enum=ends,enum=last,enum=splice"`
+	Kind     string         `json:"kind" jsonschema:"enum=fewer,enum=shorter-ends,enum=last,enum=splice"`
 	Label    string         `json:"label"`
 	Says     string         `json:"says"`
 	Knots    int            `json:"knots"`
@@ -282,7 +282,7 @@ func (m middle) offers(r Rest, cut map[string]float64) ([]Way, error) {
 		if n, _, err := m.reach(d, cut); err != nil {
 			return nil, err
 		} else if n = enough(n); n >= max(1, m.Tied) && n > r.Knots {
-			put("ends", "Finish them by "+name, fmt.Sprintf("It leaves less: %d of %d knots.", n, r.Planned), counted(d, m.Section, n), n)
+			put("shorter-ends", "Finish them by "+name, fmt.Sprintf("It leaves less: %d of %d knots.", n, r.Planned), counted(d, m.Section, n), n)
 		}
 	}
 	for i := len(m.d.Sequence) - 1; i > m.Section; i-- {

@@ -372,7 +372,7 @@ export interface Hangs {
   against?: number;
 }
 export interface Way {
-  kind: "fewer" | "ends" | "last" | "splice";
+  kind: "fewer" | "shorter-ends" | "last" | "splice";
   label: string;
   says: string;
   knots: number;

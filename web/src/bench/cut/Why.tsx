@@ -5,7 +5,7 @@ import { length, type Units } from "../../ui/units";
 const reasons = [
   { key: "knotwork_mm", name: "knotwork", says: "what the knots take, in the middle", fill: "solid" },
   { key: "measured_mm", name: "bare", says: "what lies bare between them", fill: "thin" },
-  { key: "finish_mm", name: "ends", says: "what their finish leaves and trims", fill: "dots" },
+  { key: "finish_mm", name: "left and trimmed", says: "what the finish leaves and cuts off", fill: "dots" },
   { key: "spread_mm", name: "spread", says: "so that it runs short no more often than you accept", fill: "slant" },
   { key: "hold_mm", name: "hold", says: "what the hand needs beyond the finish", fill: "cross" },
   { key: "even_mm", name: "legs", says: "what legs that are not found cost", fill: "bars" },
