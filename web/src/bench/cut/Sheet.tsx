@@ -96,7 +96,6 @@ export function Sheet({ id }: { id: number }) {
                 ))}
             </ul>
           )}
-          <TableCard id={id} revision={piece.revision} cords={false} />
           <h2 className="mt-4 font-semibold">Sequence</h2>
           <ol className="list-decimal pl-5">
             {plan.sections.map((s) => (
@@ -129,6 +128,9 @@ export function Sheet({ id }: { id: number }) {
             <figcaption className="mt-1 text-center text-sm">{fits ? "true size" : "not to scale"}</figcaption>
           </figure>
         )}
+      </div>
+      <div className="print:break-before-page">
+        <TableCard id={id} revision={piece.revision} cords={false} />
       </div>
     </main>
   );
