@@ -129,7 +129,7 @@ func TestAWrapIsCutForItsTurns(t *testing.T) {
 				said += a.Text + " " + a.Detail + " "
 			}
 		}
-		for _, what := range []string{"as an eye {", "of the short end", "A tail of {"} {
+		for _, what := range []string{"as an eye {", "of the short end", "Keep a tail of {"} {
 			if !strings.Contains(said, what) {
 				t.Errorf("the steps do not say %q: %s", what, said)
 			}

@@ -127,7 +127,7 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 		{Strand: len(w.Strands), Text: fmt.Sprintf("Lay cord {cord} along the bundle as an eye {%.0fmm} long, the bend down.", t.Height+below(d)),
 			Detail: fmt.Sprintf("Leave {%.0fmm} of the short end standing out at the top.", pulled)},
 		{Strand: len(w.Strands), Text: fmt.Sprintf("Wind the long end %d turns round bundle and eye, from the top down.", set.Turns),
-			Detail: fmt.Sprintf("Side by side and snug. A tail of {%.0fmm} is left to put through the eye.", pulled+below(d)), Gate: "The turns lie side by side; none crosses another."},
+			Detail: fmt.Sprintf("Side by side and snug. Keep a tail of {%.0fmm} to put through the eye.", pulled+below(d)), Gate: "The turns lie side by side; none crosses another."},
 		{Strand: len(w.Strands), Text: "Put the end through the eye and pull the short end till the eye is half way under the turns.",
 			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}
