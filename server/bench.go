@@ -33,12 +33,8 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/plan", s.planOf)
 	r.GET("/pieces/:id/ends", s.ends)
 	r.GET("/pieces/:id/card", func(c *gin.Context) {
-		_, d, set, pl, err := s.planned(c)
-		hold := set.Hold
-		if d.Cutting != nil && d.Cutting.Hold != "" {
-			hold = d.Cutting.Hold
-		}
-		answer(c, card.Of(d, pl, hold), err)
+		_, d, _, pl, err := s.planned(c)
+		answer(c, card.Of(d, pl), err)
 	})
 	r.GET("/pieces/:id/picture", s.pictureOf)
 	r.GET("/pieces/:id/picture.svg", s.pictureFile)

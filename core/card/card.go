@@ -32,7 +32,7 @@ type Line struct {
 }
 
 // Of derives the card of a planned piece.
-func Of(d piece.Document, p plan.Plan, hold piece.Tool) Card {
+func Of(d piece.Document, p plan.Plan) Card {
 	out := Card{Cords: []Line{}, Things: []string{}, Held: []Line{}, Looks: []Line{}}
 	for i, c := range p.Cords {
 		if c.Role == "unused" {
@@ -53,7 +53,7 @@ func Of(d piece.Document, p plan.Plan, hold piece.Tool) Card {
 			out.Tools = append(out.Tools, tool)
 		}
 	}
-	switch hold {
+	switch p.Hold {
 	case piece.Needle:
 		put("lacing needle")
 	case piece.Haemostat:

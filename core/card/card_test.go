@@ -21,7 +21,7 @@ func cardOf(t *testing.T, id string, hold piece.Tool) (piece.Document, plan.Plan
 		if err != nil {
 			t.Fatal(err)
 		}
-		return p.Document, pl, card.Of(p.Document, pl, hold)
+		return p.Document, pl, card.Of(p.Document, pl)
 	}
 	t.Fatalf("no pattern %s", id)
 	return piece.Document{}, plan.Plan{}, card.Card{}

@@ -152,7 +152,6 @@ func (l Logged) Evidence(d piece.Document) (gauge.Evidence, error) {
 	if err != nil {
 		return out, &Unplanned{err}
 	}
-	doubts := p.Doubts()
 	for i, c := range l.Cords {
 		at := slices.IndexFunc(p.Cords, func(q plan.Cord) bool { return q.ID == c.ID })
 		left, known := c.Left()
@@ -164,7 +163,7 @@ func (l Logged) Evidence(d piece.Document) (gauge.Evidence, error) {
 		if took < 0.4*knotwork || took > 2.5*knotwork {
 			return out, refuse(fmt.Sprintf("cords[%d].cut_mm", i), "less what was left is %.0f mm: {%.0fmm} lie bare, so the knots took {%.0fmm} where {%.0fmm} are planned; look at what was cut and left of cord %s", *c.CutMM-left, bare, took, knotwork, c.ID)
 		}
-		leg := doubts[at]
+		leg := p.Cords[at].Doubt()
 		single, ruled := 0.0, square(gauge.RulerMM)*float64(leg.Rulered)+square(gauge.TapeMM)*3
 		for _, k := range leg.Knots {
 			single += square(gauge.KnotDoubt) * k.SquareN

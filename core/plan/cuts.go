@@ -213,7 +213,6 @@ func (w *walk) cords() {
 		}
 		w.plan.WeightG += out.NeedsMM / 1000 * w.figures[ci].Weight
 		w.plan.Cords = append(w.plan.Cords, out)
-		w.plan.doubts = append(w.plan.doubts, whole)
 	}
 }
 

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"nimblebight/core/cord"
 	"nimblebight/core/gauge"
 	"nimblebight/core/piece"
 )
@@ -26,8 +27,9 @@ func (l *leg) held(h hold, works bool) {
 	l.hold = max(l.hold, mm)
 }
 
-// of are the options with what a document says of its cutting.
-func (o Options) of(d piece.Document) Options {
+// Of are the options with what a document says of its cutting and of the weights of its
+// cords, and nothing left open.
+func (o Options) Of(d piece.Document) Options {
 	if c := d.Cutting; c != nil {
 		if c.OneIn != 0 {
 			o.OneIn = c.OneIn
@@ -45,5 +47,10 @@ func (o Options) of(d piece.Document) Options {
 	if _, ok := holds[o.Hold]; !ok {
 		o.Hold = piece.Fingers
 	}
+	var stuffs []cord.Stuff
+	for _, c := range d.Cords {
+		stuffs = append(stuffs, c.Stuff)
+	}
+	o.Gauge = o.Gauge.Knowing(stuffs...)
 	return o
 }

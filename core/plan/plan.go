@@ -32,19 +32,22 @@ type Plan struct {
 	WeightG  float64 `json:"weight_g"`
 	// Heads are the cords mounted by lark's heads, HeadsFit how many of them
 	// what it hangs on holds side by side.
-	Heads      int       `json:"heads,omitempty"`
-	HeadsFit   int       `json:"heads_fit,omitempty"`
-	LeftHanded bool      `json:"left_handed,omitempty"`
-	Cords      []Cord    `json:"cords"`
-	Sections   []Section `json:"sections"`
-	Warnings   []Warning `json:"warnings"`
-	Checks     []Check   `json:"checks"`
-	Steps      []Step    `json:"steps"`
-	Actions    int       `json:"actions"` // of all steps, repeats counted
-	Cautions   []string  `json:"cautions"`
-	Joints     []Joint   `json:"joints,omitempty"` // of cords that are folded as one
-	Notation   string    `json:"notation"`
-	Done       []Stage   `json:"done"` // the stages that have what they need
+	Heads      int  `json:"heads,omitempty"`
+	HeadsFit   int  `json:"heads_fit,omitempty"`
+	LeftHanded bool `json:"left_handed,omitempty"`
+	// OneIn is how seldom it runs short as it is cut, Hold what its ends are held with.
+	OneIn    gauge.Risk `json:"one_in" jsonschema:"enum=10,enum=20,enum=40,enum=200"`
+	Hold     piece.Tool `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
+	Cords    []Cord     `json:"cords"`
+	Sections []Section  `json:"sections"`
+	Warnings []Warning  `json:"warnings"`
+	Checks   []Check    `json:"checks"`
+	Steps    []Step     `json:"steps"`
+	Actions  int        `json:"actions"` // of all steps, repeats counted
+	Cautions []string   `json:"cautions"`
+	Joints   []Joint    `json:"joints,omitempty"` // of cords that are folded as one
+	Notation string     `json:"notation"`
+	Done     []Stage    `json:"done"` // the stages that have what they need
 	// Turn is by how much the piece is turned about the axis that it hangs on to show
 	// its shape best, degrees: a band that is folded back shows its opening from the
 	// side, all else its face.
@@ -55,11 +58,16 @@ type Plan struct {
 
 	layout *layouts
 	rough  []shapes.Rough
-	doubts []gauge.Leg
 }
 
-// Doubts are what is in doubt of what each cord takes, in the order of Cords.
-func (p Plan) Doubts() []gauge.Leg { return p.doubts }
+// Doubt is what is in doubt of what all legs of the cord take.
+func (c Cord) Doubt() gauge.Leg {
+	var out gauge.Leg
+	for _, l := range c.Legs {
+		out = out.Join(l.doubt)
+	}
+	return out
+}
 
 // ToDraw are the shapes that are still to be drawn up, for [shapes.DrawLive].
 func (p Plan) ToDraw() []shapes.Rough { return p.rough }
@@ -265,7 +273,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	if o.FoldToMM == 0 {
 		o.FoldToMM = 1
 	}
-	o = o.of(d)
+	o = o.Of(d)
 	w := newWalk(d, o)
 	w.written = written
 	for i := range d.Sequence {

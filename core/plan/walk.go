@@ -93,15 +93,11 @@ func (w *walk) ownRow(r, rows int) int {
 
 func newWalk(d piece.Document, o Options) *walk {
 	w := &walk{d: d, o: o, knotted: map[int]bool{}}
-	var stuffs []cord.Stuff
+	w.gauge = o.Gauge
 	for _, c := range d.Cords {
-		stuffs = append(stuffs, c.Stuff)
+		w.figures = append(w.figures, w.gauge.Figures(c.Stuff))
 	}
-	w.gauge = o.Gauge.Knowing(stuffs...)
-	for _, s := range stuffs {
-		w.figures = append(w.figures, w.gauge.Figures(s))
-	}
-	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded,
+	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded, OneIn: o.OneIn, Hold: o.Hold,
 		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
 	return w
 }

@@ -73,6 +73,7 @@ type middle struct {
 // piece. cut are the lengths that the legs were cut to, by their names, where that is
 // known: what they took so far then counts for the rest.
 func Middle(d piece.Document, o plan.Options, at Place, cut map[string]float64) (Rest, error) {
+	o = o.Of(d)
 	now, err := plan.Make(d, o)
 	if err != nil {
 		return Rest{}, err
@@ -195,20 +196,10 @@ func (m middle) hangs(p plan.Plan, cut map[string]float64) []Hangs {
 		doubt.Rulered = int(math.Ceil(float64(doubt.Rulered) * share))
 		out, doubts = append(out, h), append(doubts, doubt)
 	}
-	for i, a := range m.o.Gauge.Enough(doubts, m.risk(), gauge.Everything) {
+	for i, a := range m.o.Gauge.Enough(doubts, m.o.OneIn, gauge.Everything) {
 		out[i].TakesMM += out[i].NeedsMM + a
 	}
 	return out
-}
-
-func (m middle) risk() gauge.Risk {
-	if c := m.d.Cutting; c != nil && c.OneIn.Valid() {
-		return c.OneIn
-	}
-	if m.o.OneIn.Valid() {
-		return m.o.OneIn
-	}
-	return gauge.DefaultRisk
 }
 
 // sofar is by what the rest takes more than planned when what is tied took so much

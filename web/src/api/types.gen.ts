@@ -543,6 +543,8 @@ export interface Plan {
   heads?: number;
   heads_fit?: number;
   left_handed?: boolean;
+  one_in: 10 | 20 | 40 | 200;
+  hold: "fingers" | "needle" | "haemostat";
   cords: PlannedCord[];
   sections: PlannedSection[];
   warnings: Warning[];

@@ -23,15 +23,13 @@ export function legSide(n: number, plan: Plan): "left" | "right" {
 /** Cut: how long each cord, where it folds, what will be left, and why. */
 export function Cut() {
   const { plan, id } = useWork();
-  const { units, one_in } = useSettings();
+  const { units } = useSettings();
   const [open, setOpen] = useState<"hand" | "middle" | null>(null);
-  const { document } = useWork();
-  const risk = document.cutting?.one_in ?? one_in;
   const cords = plan?.cords.filter((c) => c.role !== "unused") ?? [];
   return (
     <Panel
       title="Cut"
-      lead={`Needs is the middle of what it will take. Cut like this, one piece in ${risk} runs short.`}
+      lead={`Needs is the middle of what it will take.${plan ? ` Cut like this, one piece in ${plan.one_in} runs short.` : ""}`}
     >
       <Fills />
       <table className="table table-sm">

@@ -12,7 +12,7 @@ export function Sheet({ id }: { id: number }) {
   const piece = usePiece(id);
   const plan = usePlan(id, piece.revision).data;
   const picture = usePicture(id, piece.revision, { turn: 0, scale: 7 }).data;
-  const { units, one_in } = useSettings();
+  const { units } = useSettings();
   if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
   if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;
   // True size on paper, where it fits.
@@ -83,7 +83,7 @@ export function Sheet({ id }: { id: number }) {
           </table>
           <p className="mt-1 text-sm">
             The fold is measured from the end of the leg that hangs on the side named. Cut like this, one piece in{" "}
-            {piece.document.cutting?.one_in ?? one_in} runs short.
+            {plan.one_in} runs short.
           </p>
           {plan.cords.some((c) => c.role === "legs") && (
             <ul className="mt-2 text-sm">
