@@ -167,7 +167,7 @@ func Fill(ctx context.Context, s *store.Store) error {
 			}
 		case "Loft blind stopper":
 			minutes, length := 25.0, 87.0
-			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: &minutes, LengthMM: &length, Note: "Came up a little shorter than planned; ends clean.", Counts: store.CountsUsual,
+			if _, err := s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: &minutes, LengthMM: &length, Note: "Came up a little shorter than planned; ends clean.", Counts: store.CountsAsked,
 				Cords: []byte(`[{"id":"A","cut_mm":640,"left_mm":120},{"id":"B","cut_mm":640,"left_mm":105}]`)}); err != nil {
 				return err
 			}

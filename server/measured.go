@@ -82,8 +82,12 @@ func (s *Server) known() *gauge.Estimate {
 		}
 		return err
 	})
-	if err != nil {
-		s.panicked("learning from swatches and logs", err)
+	var p *side.Panic
+	switch {
+	case errors.As(err, &p):
+		s.panicked("learning from swatches and logs", p)
+	case err != nil:
+		s.log.Warn("learning from swatches and logs", "error", err)
 	}
 	return l.is
 }
@@ -122,7 +126,7 @@ func (s *Server) evidence(l *learnt) ([]gauge.Evidence, error) {
 }
 
 // told is what a log tells: nothing where it cannot be planned any more, and where it
-// surprises and nobody said that it is so.
+// surprises and nobody was asked about it.
 func (s *Server) told(c store.Counted) (out gauge.Evidence) {
 	err := side.Guard(func() error {
 		d, err := document.Read(c.Document)
@@ -131,7 +135,7 @@ func (s *Server) told(c store.Counted) (out gauge.Evidence) {
 		}
 		l := logged(entry(c.Log))
 		e, err := l.Evidence(d)
-		if err != nil || c.Counts != store.CountsSure && l.Doubts(e, d, nil) != nil {
+		if err != nil || c.Counts == store.CountsUnasked && l.Doubts(e, d, nil) != nil {
 			return err
 		}
 		out = e
@@ -211,7 +215,7 @@ func (s *Server) addSwatch(c *gin.Context) {
 	answer(c, Kept{ID: st.ID, Kind: w.Stuff.Kind(), Swatch: w}, err)
 }
 
-var countsNames = map[store.Counts]string{store.CountsNot: "no", store.CountsUsual: "yes", store.CountsSure: "sure"}
+var countsNames = map[store.Counts]string{store.CountsNot: "no", store.CountsUnasked: "yes", store.CountsAsked: "yes"}
 
 // addLog keeps an entry. One that surprises is asked about first, and counts when the
 // maker says so; one that is not to count is kept all the same.
@@ -225,16 +229,10 @@ func (s *Server) addLog(c *gin.Context) {
 	if err == nil {
 		p, err = s.stored(c)
 	}
-	counts := store.CountsUsual
-	switch e.Counts {
-	case "no":
-		counts = store.CountsNot
-	case "sure":
-		counts = store.CountsSure
-	}
+	var counts store.Counts
 	if err == nil {
 		var question *evidence.Doubtful
-		if counts, question, err = s.weighs(p, logged(e), counts); question != nil {
+		if counts, question, err = s.weighs(p, logged(e), e.Counts); question != nil {
 			doubtful(c, question)
 			return
 		}
@@ -259,18 +257,18 @@ func (s *Server) addLog(c *gin.Context) {
 	answer(c, entry(l), nil)
 }
 
-// weighs tells whether a log of a piece counts, or what to ask about it. One of a piece
-// that cannot be planned is kept and tells nothing.
-func (s *Server) weighs(p store.Piece, l evidence.Logged, as store.Counts) (store.Counts, *evidence.Doubtful, error) {
-	d, err := document.Read(p.Document)
-	if err != nil {
-		d = piece.Document{}
-		l.Tied = nil
+// weighs tells whether a log of a piece counts, or what to ask about it. wanted is what
+// its maker says: no, sure, or nothing yet. One of a piece that cannot be planned is kept
+// and tells nothing.
+func (s *Server) weighs(p store.Piece, l evidence.Logged, wanted string) (store.Counts, *evidence.Doubtful, error) {
+	d, unread := document.Read(p.Document)
+	if unread != nil {
+		d, l.Tied = piece.Document{}, nil
 	}
 	if ps := l.Check(d); len(ps) > 0 {
-		return as, nil, ps
+		return store.CountsNot, nil, ps
 	}
-	if as == store.CountsNot || err != nil {
+	if wanted == "no" || unread != nil {
 		return store.CountsNot, nil, nil
 	}
 	told, err := l.Evidence(d)
@@ -279,11 +277,11 @@ func (s *Server) weighs(p store.Piece, l evidence.Logged, as store.Counts) (stor
 	case errors.As(err, &no):
 		return store.CountsNot, nil, nil
 	case err != nil:
-		return as, nil, err
-	case as == store.CountsUsual:
-		return as, l.Doubts(told, d, s.known()), nil
+		return store.CountsNot, nil, err
+	case wanted != "sure":
+		return store.CountsAsked, l.Doubts(told, d, s.known()), nil
 	}
-	return as, nil, nil
+	return store.CountsAsked, nil, nil
 }
 
 // checkEntry refuses what of an entry is not of the piece and cannot be.

@@ -81,8 +81,8 @@ func TestALogFeedsTheEstimate(t *testing.T) {
 	entry := func(more float64) server.Entry {
 		var e server.Entry
 		for _, c := range before.Cords {
-			left := (c.LeftMM - more*c.Why.KnotworkMM) / 2
-			e.Cords = append(e.Cords, evidence.Cut{ID: c.ID, CutMM: ptr(c.CutMM), LeftAt: []*float64{&left, &left}})
+			left := c.LeftMM / 2
+			e.Cords = append(e.Cords, evidence.Cut{ID: c.ID, CutMM: ptr(c.CutMM + more*c.Why.KnotworkMM), LeftAt: []*float64{&left, &left}})
 		}
 		return e
 	}
@@ -90,6 +90,20 @@ func TestALogFeedsTheEstimate(t *testing.T) {
 	after := ask[plan.Plan](b, 200, "GET", path+"/plan", nil)
 	if a, c := before.Cords[0], after.Cords[0]; c.NeedsMM <= a.NeedsMM || c.Allowed >= a.Allowed || c.Rests.Logs <= 0.2 || c.Rests.Swatches != 0 || kept.Counts != "yes" {
 		t.Errorf("after a log of 8 %% more it needs %v, before %v; %+v", c.NeedsMM, a.NeedsMM, c.Rests)
+	}
+	// What surprises nobody who knows this hand counts, however odd it would be of another.
+	for range 2 {
+		loose := entry(0.33)
+		loose.Counts = "sure"
+		ask[server.Entry](b, 200, "POST", path+"/log", loose)
+	}
+	was := ask[plan.Plan](b, 200, "GET", path+"/plan", nil).Cords[0]
+	ask[server.Entry](b, 200, "POST", path+"/log", entry(0.31))
+	if is := ask[plan.Plan](b, 200, "GET", path+"/plan", nil).Cords[0]; is.Rests.Geometry >= was.Rests.Geometry {
+		t.Errorf("a log that was taken without a question does not count: %+v, before %+v", is.Rests, was.Rests)
+	}
+	for _, e := range ask[[]server.Entry](b, 200, "GET", path+"/log", nil)[:3] {
+		ask[any](b, 204, "DELETE", fmt.Sprintf("%s/log/%d", path, e.ID), nil)
 	}
 	odd := entry(-0.4)
 	if no := ask[server.Problem](b, 422, "POST", path+"/log", odd); no.Code != "doubtful" {

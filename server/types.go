@@ -153,8 +153,8 @@ type Entry struct {
 	Cords    []evidence.Cut `json:"cords"`
 	// Tied is how many knots each section got, where that is not as planned.
 	Tied []*int `json:"tied,omitempty"`
-	// Counts tells whether it counts in what is known of the maker: no, yes, or sure,
-	// which is yes though it surprised.
+	// Counts tells whether it counts in what is known of the maker: no or yes; a new one
+	// may say no, or sure where it surprises.
 	Counts string `json:"counts,omitempty" jsonschema:"enum=no,enum=yes,enum=sure"`
 	Spoilt string `json:"spoilt,omitempty"` // what of it cannot be read
 }

@@ -471,7 +471,7 @@ func (rep *Report) logs(tx *gorm.DB, piece, at int64, f pieceFile) error {
 		if n > 0 {
 			continue
 		}
-		row := logRow{PieceID: piece, RevisionID: l.Revision, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: text(l.Cords), WidthMM: l.WidthMM, Tied: text(l.Tied), Counts: CountsUsual}
+		row := logRow{PieceID: piece, RevisionID: l.Revision, CreatedAt: l.CreatedAt, Minutes: l.Minutes, LengthMM: l.LengthMM, Note: l.Note, Cords: text(l.Cords), WidthMM: l.WidthMM, Tied: text(l.Tied), Counts: CountsUnasked}
 		if l.Counts != nil {
 			row.Counts = *l.Counts
 		}

@@ -58,7 +58,7 @@ func filled(t testing.TB, dir string) (*store.Store, store.Piece) {
 		t.Fatal(err)
 	}
 	must[store.Revision](t)(s.SetAside(ctx, p.ID, doc(77), store.Summary{}, "mine"))
-	must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: ptr(12), Note: "first", Cords: []byte(`[{"id":"A"}]`), WidthMM: ptr(24), Tied: []byte(`[null,7]`), Counts: store.CountsSure}))
+	must[store.Log](t)(s.AddLog(ctx, store.Log{PieceID: p.ID, Minutes: ptr(12), Note: "first", Cords: []byte(`[{"id":"A"}]`), WidthMM: ptr(24), Tied: []byte(`[null,7]`), Counts: store.CountsAsked}))
 	if _, _, err := s.Go(ctx, p.ID, store.Step{To: 3, Revision: p.Revision, Device: "tablet"}); err != nil {
 		t.Fatal(err)
 	}
@@ -100,7 +100,7 @@ func TestABackupPutIntoAnEmptyFolderIsTheSameFolder(t *testing.T) {
 		if a, b := len(must[[]store.Revision](t)(from.Revisions(ctx, p.ID))), len(must[[]store.Revision](t)(into.Revisions(ctx, q.ID))); a != b {
 			t.Errorf("%s: %d revisions became %d", how, a, b)
 		}
-		if l := must[[]store.Log](t)(into.Logs(ctx, q.ID))[0]; l.WidthMM == nil || *l.WidthMM != 24 || string(l.Tied) != `[null,7]` || l.Counts != store.CountsSure {
+		if l := must[[]store.Log](t)(into.Logs(ctx, q.ID))[0]; l.WidthMM == nil || *l.WidthMM != 24 || string(l.Tied) != `[null,7]` || l.Counts != store.CountsAsked {
 			t.Errorf("%s: the log became %+v", how, l)
 		}
 		if sw := must[[]store.Stuff](t)(into.Drawer(ctx, store.Swatches)); len(sw) != 1 || string(sw[0].What) != `{"height_mm":115}` {

@@ -28,11 +28,12 @@ type Log struct {
 // Counts is whether a log counts in what is known of the maker.
 type Counts int
 
-// A log counts not at all, as long as nothing about it is doubtful, or whatever it says.
+// A log counts not at all; unless it surprises, where nobody was asked about it, which is
+// so of logs that were written before they were; or whatever it says.
 const (
 	CountsNot Counts = iota
-	CountsUsual
-	CountsSure
+	CountsUnasked
+	CountsAsked
 )
 
 type logRow struct {

@@ -30,8 +30,9 @@ func TestDrawnUpDiameters(t *testing.T) {
 	}
 }
 
-// Each make weighs by its own structure: a soft braid by the fibre in its section, a
-// lace by its solid one, an elastic by its rubber.
+// A solid lace weighs what its section holds of leather, 0.9 g a cm3: a metre of 5 by
+// 2 mm is 10 cm3. What is not solid weighs less than that of its fibre, twice as thick
+// four times as much, and of another fibre by its density.
 func TestWeightsOfMakesWithoutALabelWeight(t *testing.T) {
 	near := func(what string, got, want float64) {
 		t.Helper()
@@ -39,28 +40,33 @@ func TestWeightsOfMakesWithoutALabelWeight(t *testing.T) {
 			t.Errorf("%s: %v, want %v", what, got, want)
 		}
 	}
-	soft := cord.Stuff{Make: "soft-braid", Material: "cotton", DiameterMM: 5}
-	near("soft cotton braid of 5 mm", soft.Weight(), math.Pi/4*25*0.36*1.54)
-	poly := soft
-	poly.Material = "polyester"
-	near("of polyester", poly.Weight(), soft.Weight()*1.38/1.54)
-	if d := soft.DrawnUp(); d < 2.8 || d > 3.6 {
-		t.Errorf("a soft braid of 5 mm draws up to %.2f mm", d)
+	flat := cord.Stuff{Make: "flat-leather", Material: "leather", DiameterMM: 5, ThicknessMM: 2}
+	near("flat lace of 5 by 2 mm", flat.Weight(), 9)
+	near("square lace of 10 mm", cord.Stuff{Make: "square-leather", Material: "leather", DiameterMM: 10}.Weight(), 90)
+	if d := flat.DrawnUp(); d <= 2 || d >= 5 {
+		t.Errorf("a lace of 5 by 2 mm ties like one of %.2f mm", d)
 	}
-	flat := cord.Stuff{Make: "flat-leather", Material: "leather", DiameterMM: 5, ThicknessMM: 1.5}
-	near("flat lace of 5 by 1.5 mm", flat.Weight(), 5*1.5*0.9)
-	near("it draws up like a round one of its section", flat.DrawnUp(), 0.95*math.Sqrt(4*7.5/math.Pi))
-	square := cord.Stuff{Make: "square-leather", Material: "leather", DiameterMM: 3}
-	near("square lace of 3 mm", square.Weight(), 9*0.9)
-	if f := square.Figures(); f.Rest != 1 || square.DrawnUp() > 3 {
-		t.Errorf("a square lace of 3 mm: %+v", f)
+	solid := map[cord.Make]float64{"soft-braid": math.Pi / 4 * 25 * 1.54, "elastic": math.Pi / 4 * 25 * 1.05}
+	for _, s := range []cord.Stuff{{Make: "soft-braid", Material: "cotton", DiameterMM: 5}, {Make: "elastic", Material: "rubber", DiameterMM: 5}} {
+		thick := s
+		thick.DiameterMM = 10
+		near(string(s.Make)+" twice as thick", thick.Weight(), 4*s.Weight())
+		near(string(s.Make)+" twice as thick, drawn up", thick.DrawnUp(), 2*s.DrawnUp())
+		if w := s.Weight(); w < 0.2*solid[s.Make] || w > 0.8*solid[s.Make] {
+			t.Errorf("%s of 5 mm weighs %.1f g a metre, a solid rod of its fibre %.1f", s.Make, w, solid[s.Make])
+		}
 	}
-	elastic := cord.Stuff{Make: "elastic", Material: "rubber", DiameterMM: 2}
-	if f := elastic.Figures(); f.Rest >= 1 || !elastic.Make.Stretches() || f.DrawnUpMM >= 2 {
-		t.Errorf("an elastic of 2 mm: %+v", f)
+	poly := cord.Stuff{Make: "soft-braid", Material: "polyester", DiameterMM: 5}
+	if poly.Weight() >= (cord.Stuff{Make: "soft-braid", Material: "cotton", DiameterMM: 5}).Weight() {
+		t.Error("polyester is the lighter fibre, and its braid the heavier")
 	}
-	flat.ThicknessMM = 6
-	flat.Colour = "#7a4a2b"
+	for m, rests := range map[cord.Make]bool{"elastic": true, "soft-braid": false, "square-leather": false} {
+		s := cord.Stuff{Make: m, Material: m.Usual(), DiameterMM: 3}
+		if r := s.Figures().Rest; (r < 1) != rests || r > 1 || m.Stretches() != rests {
+			t.Errorf("%s: %v of its length at rest", m, r)
+		}
+	}
+	flat.ThicknessMM, flat.Colour = 6, "#7a4a2b"
 	if f, _ := flat.Check(); f != "thickness_mm" {
 		t.Errorf("a lace thicker than wide is refused at %q", f)
 	}

@@ -186,16 +186,11 @@ type alike struct {
 }
 
 func (a alike) like(b alike) bool {
-	near := func(x, y float64) bool { return math.Abs(x-y) < 1e-3*math.Max(1, math.Abs(x)) }
-	if !near(a.knots, b.knots) || !near(a.own, b.own) {
+	const knots, own, load = 0.01, 0.001, 1e-5 // by less nobody would cut otherwise
+	if math.Abs(a.knots-b.knots) > knots || math.Abs(a.own-b.own) > own {
 		return false
 	}
-	for f := range a.loads {
-		if !near(100*a.loads[f], 100*b.loads[f]) {
-			return false
-		}
-	}
-	return true
+	return floats.EqualApprox(a.loads, b.loads, load)
 }
 
 const (

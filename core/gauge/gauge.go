@@ -12,6 +12,7 @@ package gauge
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/cord"
 )
@@ -48,14 +49,7 @@ var Risks = []Risk{10, 20, 40, 200}
 const DefaultRisk Risk = 20
 
 // Valid tells whether r is one to choose.
-func (r Risk) Valid() bool {
-	for _, k := range Risks {
-		if k == r {
-			return true
-		}
-	}
-	return false
-}
+func (r Risk) Valid() bool { return slices.Contains(Risks, r) }
 
 // Term is knots of one family tied with one kind of cord: all its errors but those of
 // single knots and of the day are common.

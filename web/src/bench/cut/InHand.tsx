@@ -9,7 +9,7 @@ import { Problems } from "../../ui/Problems";
 import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 import { Draft } from "./Draft";
-import { measured } from "./said";
+import { measured } from "./measured";
 
 const stops = [
   { id: "", name: "till the cord runs out" },

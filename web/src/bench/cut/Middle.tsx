@@ -11,7 +11,7 @@ import { length, said } from "../../ui/units";
 import { useWork } from "../work";
 import { legSide } from "./Cut";
 import { Draft } from "./Draft";
-import { measured } from "./said";
+import { measured } from "./measured";
 
 /** Middle is [RunningShort] at the bench: where the piece is, is said. */
 export function Middle({ onClose }: { onClose: () => void }) {
