@@ -250,6 +250,7 @@ func TestALogThatCannotBeIsRefused(t *testing.T) {
 	}{
 		{evidence.Logged{Cords: []evidence.Cut{{ID: "A", CutMM: mm(full), LeftMM: mm(full + 40)}}}, "cords[0].left_mm", "more than the"},
 		{evidence.Logged{Cords: []evidence.Cut{{ID: "A", CutMM: mm(full), LeftAt: []*float64{mm(full), mm(1)}}}}, "cords[0].left_mm", "more than the"},
+		{evidence.Logged{Cords: []evidence.Cut{{ID: "A", CutMM: mm(full), LeftAt: []*float64{mm(full + 1), nil}}}}, "cords[0].left_mm", "more than the"},
 		{evidence.Logged{Cords: []evidence.Cut{{ID: "A", CutMM: mm(-1)}}}, "cords[0].cut_mm", "from 0"},
 		{evidence.Logged{Cords: []evidence.Cut{{ID: "A", CutMM: mm(full), LeftMM: mm(full - 20)}}}, "cords[0].cut_mm", "look at what was cut"},
 		{evidence.Logged{Cords: []evidence.Cut{{ID: "A", RanShort: true}}}, "cords[0].ran_short", "how many knots"},

@@ -51,6 +51,20 @@ func (c Cut) Left() (mm float64, known bool) {
 	return 0, false
 }
 
+// atLeast is what of the cord was left for certain: of an end that was not measured
+// nothing.
+func (c Cut) atLeast() (mm float64) {
+	for _, v := range c.LeftAt {
+		if v != nil {
+			mm += *v
+		}
+	}
+	if c.LeftMM != nil {
+		mm = max(mm, *c.LeftMM)
+	}
+	return mm
+}
+
 // Check says what of a log cannot have been measured of a piece.
 func (l Logged) Check(d piece.Document) piece.Problems {
 	var ps piece.Problems
@@ -81,7 +95,7 @@ func (l Logged) Check(d piece.Document) piece.Problems {
 		for _, v := range c.LeftAt {
 			length(path+".left_at_mm", v)
 		}
-		if left, known := c.Left(); known && c.CutMM != nil && left > *c.CutMM {
+		if left := c.atLeast(); c.CutMM != nil && left > *c.CutMM {
 			say(path+".left_mm", "is %.0f mm, more than the %.0f mm that were cut", left, *c.CutMM)
 		}
 		if c.RanShort && !l.toldTied() {
