@@ -250,7 +250,7 @@ func TestFinishesSayWhyTheyStandWhereTheyDo(t *testing.T) {
 	v.choose("Finish of end 1", "glue")
 	v.until("glue is cautioned of", `document.querySelector('[aria-label="Cautions"]').textContent.includes("glue bonds skin")`)
 	v.until("its reason is said", `document.querySelector('section[aria-label="Finish"]').textContent.includes("Because: for small ends")`)
-	v.until("and what it asks for", `document.querySelector("details").textContent.includes("Have ready: glue")`)
+	v.until("and what it asks for", `[...document.querySelectorAll("details")].some((d) => d.textContent.includes("Have ready: glue"))`)
 	v.until("it is saved", saved)
 	v.choose("Finish of end 2", "dome")
 	v.until("a flame on cotton is warned of", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("it burns")`)

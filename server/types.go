@@ -1,9 +1,11 @@
 package server
 
 import (
+	"cmp"
 	"time"
 
 	"nimblebight/core/card"
+	"nimblebight/core/caution"
 	"nimblebight/core/cord"
 	"nimblebight/core/evidence"
 	"nimblebight/core/finish"
@@ -191,8 +193,8 @@ type Catalogue struct {
 	// Example is a typed line.
 	Example string `json:"example"`
 	// Kinds are what pieces are made for, Fittings what they can hang on.
-	Kinds    []string        `json:"kinds"`
-	Fittings []piece.Fitting `json:"fittings"`
+	Kinds    []piece.PurposeKind `json:"kinds"`
+	Fittings []piece.Fitting     `json:"fittings"`
 	// Stuff is a cord where nothing is said of it yet.
 	Stuff cord.Stuff `json:"stuff"`
 	// Ball is what is asked of a ball where nothing is said yet, BallMethods how one is
@@ -226,6 +228,12 @@ type Finish struct {
 	Note        string `json:"note"`
 	Flame       bool   `json:"flame"`
 	WantsLength bool   `json:"wants_length"`
+	// Length is what that length is called.
+	Length     string `json:"length"`
+	WantsBead  bool   `json:"wants_bead"`
+	WantsUnder bool   `json:"wants_under"`
+	// Together is how many ends are made one, 0 for each by itself, -1 for all.
+	Together int `json:"together"`
 	// Tools lie ready, Wait is how long it is left alone, Look what to look at, Undo what
 	// it takes to take it back.
 	Tools []string `json:"tools"`
@@ -287,6 +295,11 @@ type Wire struct {
 	Catalogue       Catalogue
 	Offer           knot.Offer
 	FinishRequest   FinishRequest
+	ThroughRequest  ThroughRequest
+	ThroughAnswer   ThroughAnswer
+	ChangedRequest  ChangedRequest
+	Changes         []plan.Change
+	Cautions        []caution.ID
 	Ends            []plan.End
 	Plan            plan.Plan
 	Picture         svg.Picture
@@ -311,7 +324,8 @@ func catalogue() Catalogue {
 		out.Knots = append(out.Knots, CatalogueKnot{k, s, t.Takes, t.CordsAt == "" && t.Begins != knot.OfTheLast, !k.Outside, !k.Outside && k.Holds == knot.Nothing, swatches[k.ID]})
 	}
 	for _, w := range finish.All() {
-		out.Finishes = append(out.Finishes, Finish{w.ID, w.Name, w.For, w.Note, w.Flame, w.WantsLength, w.Tools, w.Wait, w.Look, w.Undo})
+		out.Finishes = append(out.Finishes, Finish{ID: w.ID, Name: w.Name, For: w.For, Note: w.Note, Flame: w.Flame, WantsLength: w.WantsLength, Length: cmp.Or(w.Length, "Hangs"),
+			WantsBead: w.WantsBead, WantsUnder: w.WantsUnder, Together: w.Together, Tools: w.Tools, Wait: w.Wait, Look: w.Look, Undo: w.Undo})
 	}
 	for _, m := range cord.Makes() {
 		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Flat(), m.Usual()})

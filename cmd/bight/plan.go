@@ -178,7 +178,7 @@ func planText(to io.Writer, p plan.Plan, inch bool) error {
 	}
 	fmt.Fprintln(out)
 	for _, c := range p.Cautions {
-		fmt.Fprintln(out, "*", units.Said(c, inch))
+		fmt.Fprintf(out, "* %s: %s\n", c.Title, units.Said(c.Says, inch))
 	}
 	_, err := io.WriteString(to, printable(b.String()))
 	return err

@@ -7,9 +7,9 @@ import (
 )
 
 var _ = add(Finish{
-	ID: "coat", Name: "coat", For: "decorative ends of cotton", Form: "cut", WantsLength: true, trimMM: 10,
+	ID: "coat", Name: "coat", For: "decorative ends of cotton", Form: Cut, WantsLength: true, trimMM: 10,
 	Note:  "Thinned PVA, half and half with water; it can be wiped clean and stiffens.",
-	Steps: []string{"Cut the ends along a line.", "Brush the thinned PVA into them and shape them with wet fingers.", "Hang the piece up till it is dry, then trim what stands out."},
+	Steps: []string{"Cut the ends along a line, {cut} from the knot.", "Brush the thinned PVA into them and shape them with wet fingers.", "Hang the piece up till it is dry, then trim what stands out."},
 	Tools: []string{"scissors", "PVA and water", "brush"}, Wait: "overnight, hanging",
 	Look: "The ends are stiff to the tip and clear, not white.",
 	Undo: "Soak it in warm water and wash it out.",

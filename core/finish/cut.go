@@ -3,9 +3,9 @@ package finish
 import "nimblebight/core/cord"
 
 var _ = add(Finish{
-	ID: Plain, Name: "straight cut", For: "cotton and t-shirt yarn", Form: "cut", WantsLength: true, trimMM: 10,
+	ID: Plain, Name: "straight cut", For: "cotton and t-shirt yarn", Form: Cut, WantsLength: true, trimMM: 10,
 	Note:  "Tape round, cut through the tape line.",
-	Steps: []string{"Tape round all the ends where they shall end.", "Cut through the tape line and take the tape off."},
+	Steps: []string{"Tape round all the ends where they shall end.", "Cut through the tape line, {cut} from the knot, and take the tape off."},
 	Tools: []string{"masking tape", "sharp scissors"},
 	Look:  "All ends are of one length and none frays.",
 	Undo:  "It cannot be undone; it can be cut shorter.",

@@ -6,9 +6,11 @@ package finish
 import (
 	"fmt"
 	"maps"
+	"math"
 	"slices"
 	"strings"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/cord"
 )
 
@@ -19,30 +21,63 @@ type Finish struct {
 	For   string
 	Flame bool // needs a cord that melts
 	Note  string
-	// Form tells the picture how the end looks: pressed, dome, fringe or cut.
-	Form string
-	// WantsLength is set where the maker chooses how long the end hangs.
+	// Form tells the picture how the end looks.
+	Form Form
+	// WantsLength is set where the maker chooses how long the end hangs; Length is what
+	// that length is called, "Hangs" where it is "".
 	WantsLength bool
-	// Together is how many ends are made one, 0 where each is finished by itself.
+	Length      string
+	// WantsBead is set where the ends go through a bead, WantsUnder where they are led
+	// under so many crossings.
+	WantsBead, WantsUnder bool
+	// Together is how many ends are made one: 0 where each is finished by itself, [Every]
+	// where all of a section are.
 	Together int
 	leaveMM  float64 // what stays beyond the last knot, mm
 	leaveD   float64 // and in label diameters
-	trimMM   float64 // what is cut off in the finishing
-	Steps    []string
+	trimMM   float64 // what the finishing takes away, cut off or melted
+	meltD    float64 // what of it the flame eats, in label diameters; judged at the table
+	// Steps are what the hand does. {cut} in one is how far beyond the knot the scissors
+	// cut, {leave} what hangs there in the end, {hide} what is led back under the knots,
+	// {under} how many crossings that are.
+	Steps []string
 
 	// Tools are what lies ready, Wait how long it is left alone, "" where it is done at
 	// once; Look is what to look at, Undo what it takes to take it back.
 	Tools            []string
 	Wait, Look, Undo string
-	// Glue is set where glue is used.
-	Glue bool
+	// Glue is set where glue is used, Solvent where what is used gives off fumes, Sharp
+	// where a knife cuts.
+	Glue, Solvent, Sharp bool
 	// suits says how well it suits a stuff that its flame does not burn, 0 where it does
 	// not, and why.
 	suits func(cord.Stuff) (good int, why string)
 }
 
+// Form is how a finished end looks and how it is led there.
+type Form string
+
+// The forms of ends.
+const (
+	Cut     Form = "cut"
+	Fringe  Form = "fringe"
+	Pressed Form = "pressed"
+	Dome    Form = "dome"
+	Whipped Form = "whipped"
+	Fused   Form = "fused"  // two ends as one loop
+	Drop    Form = "drop"   // a drop of molten cord over the place
+	Looped  Form = "looped" // an eye in the end
+	Buried  Form = "buried" // led back under the knots
+	Melted  Form = "melted" // two side by side under one dome
+	Bound   Form = "bound"  // a bundle under one binding
+	Beaded  Form = "beaded" // two through one bead
+)
+
 // Plain is the finish that any end may have, by itself.
 const Plain = "cut-straight"
+
+// Every is the Together of a finish that makes all ends of its section one.
+const Every = -1
 
 var all = map[string]Finish{}
 
@@ -69,14 +104,17 @@ func (f Finish) Leave(s cord.Stuff, wanted float64) float64 {
 	if wanted > 0 {
 		return wanted
 	}
-	if f.WantsLength {
+	if f.WantsLength && f.leaveD == 0 {
 		return 30
 	}
 	return f.leaveMM + f.leaveD*s.DiameterMM
 }
 
-// Trim is the millimetres that the finishing cuts away.
-func (f Finish) Trim() float64 { return f.trimMM }
+// Trim is the millimetres that the finishing takes away, cut off or melted.
+func (f Finish) Trim(s cord.Stuff) float64 { return math.Max(f.trimMM, f.Melts(s)) }
+
+// Melts is what of that the flame eats, mm.
+func (f Finish) Melts(s cord.Stuff) float64 { return f.meltD * s.DiameterMM }
 
 // Fits tells how well the finish suits a stuff, 0 where it must not be used on it, and
 // why: no flame to what burns instead of melting.
@@ -86,6 +124,14 @@ func (f Finish) Fits(s cord.Stuff) (good int, why string) {
 	}
 	return f.suits(s)
 }
+
+// always is how well a finish suits any stuff that its flame does not burn.
+func always(good int, why string) func(cord.Stuff) (int, string) {
+	return func(cord.Stuff) (int, string) { return good, why }
+}
+
+// Alone tells whether it ends a strand by itself, whatever is tied above it.
+func (f Finish) Alone() bool { return f.Together == 0 && !f.WantsUnder && f.Form != Looped }
 
 // Suits reports whether the finish may be used on the stuff.
 func (f Finish) Suits(s cord.Stuff) bool {
@@ -118,31 +164,24 @@ func For(s cord.Stuff) []Choice {
 // itself.
 func Instead(s cord.Stuff) string {
 	for _, c := range For(s) {
-		if f, _ := Get(c.ID); f.Together == 0 {
+		if f, _ := Get(c.ID); f.Alone() {
 			return c.ID
 		}
 	}
 	return Plain
 }
 
-// GlueCaution stands beside every use of glue.
-const GlueCaution = "Instant glue bonds skin in seconds and heats up on cotton and leather: a thin drop, gloves or a stick, eyes away, and air the room."
-
-// Cautions are the sentences that stand beside the finishing of ends of this
-// stuff, flame first.
-func Cautions(flame bool, stuffs []cord.Stuff) []string {
-	var out []string
-	if flame {
-		out = append(out,
-			"Flame and molten nylon burn and stick: work over a heatproof surface with water at hand, air the room, keep hair and sleeves away and no inner strands sticking out, and never put the cord into the flame.")
-		for _, s := range stuffs {
-			if !s.Material.Melts() {
-				out = append(out, "Natural fibre burns, it does not melt: keep the flame away from the "+string(s.Material)+".")
-				break
-			}
+// Calls are the cautions that a section with the finish calls for, beside cords of these
+// stuffs.
+func (f Finish) Calls(section int, stuffs []cord.Stuff) []caution.Call {
+	var out []caution.Call
+	if f.Flame {
+		out = caution.Beside(section, stuffs)
+	}
+	for id, called := range map[caution.ID]bool{caution.Glue: f.Glue, caution.Solvent: f.Solvent, caution.Sharp: f.Sharp} {
+		if called {
+			out = append(out, caution.Call{ID: id, Section: section})
 		}
 	}
-	return append(out,
-		"Beads and small ends are a choking hazard; keep small pieces from small children.",
-		"Decorative knots hold no person and no load.")
+	return out
 }

@@ -5,6 +5,7 @@ import (
 	"strings"
 	"testing"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/cord"
 	"nimblebight/core/finish"
 )
@@ -86,16 +87,27 @@ func TestWhatIsLeft(t *testing.T) {
 	}
 }
 
-func TestFlameIsCautionedFirst(t *testing.T) {
-	c := finish.Cautions(true, []cord.Stuff{nylon, cotton})
-	if !strings.HasPrefix(c[0], "Flame") {
-		t.Errorf("first stands %q", c[0])
-	}
-	if !strings.Contains(strings.Join(c, " "), "burns, it does not melt") {
-		t.Error("cotton beside a flame is not warned of")
-	}
-	if c := finish.Cautions(false, []cord.Stuff{nylon}); strings.Contains(strings.Join(c, " "), "Flame") {
-		t.Error("a flame is cautioned of where there is none")
+// Every finish calls for the caution that its tools need: a flame for a lighter, glue for
+// glue, a blade for a knife; and none for what it does not use.
+func TestEveryFinishCallsForItsCautions(t *testing.T) {
+	for _, f := range finish.All() {
+		tools := strings.Join(f.Tools, ", ")
+		called := map[caution.ID]bool{}
+		for _, c := range f.Calls(3, []cord.Stuff{nylon, cotton, {Make: "kernmantle", Material: "nylon", DiameterMM: 1.2}}) {
+			called[c.ID] = true
+			if c.Section != 3 {
+				t.Errorf("%s: %+v", f.ID, c)
+			}
+		}
+		for id, needs := range map[caution.ID]bool{
+			caution.Flame: strings.Contains(tools, "lighter"), caution.Natural: strings.Contains(tools, "lighter"), caution.Thin: strings.Contains(tools, "lighter"),
+			caution.Glue:    strings.HasPrefix(tools, "glue") || strings.Contains(tools, ", glue"),
+			caution.Solvent: strings.Contains(tools, "balm") || f.Form == finish.Looped, caution.Sharp: strings.Contains(tools, "knife"),
+		} {
+			if called[id] != needs {
+				t.Errorf("%s with %s: %s is called for: %v", f.ID, tools, id, called[id])
+			}
+		}
 	}
 }
 
@@ -104,6 +116,10 @@ func ExampleAll() {
 		fmt.Println(w.ID)
 	}
 	// Output:
+	// bead-and-glue
+	// bead-and-melt
+	// bind-together
+	// bury
 	// coat
 	// cut-and-balm
 	// cut-straight
@@ -112,7 +128,10 @@ func ExampleAll() {
 	// fringe
 	// fuse
 	// glue
+	// melt-two
 	// pinch-flat
+	// set-a-loop
 	// singe-and-press
+	// weld-a-drop
 	// whip
 }

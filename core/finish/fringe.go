@@ -3,9 +3,9 @@ package finish
 import "nimblebight/core/cord"
 
 var _ = add(Finish{
-	ID: "fringe", Name: "fringe and comb", For: "cotton", Form: "fringe", WantsLength: true, trimMM: 15,
+	ID: "fringe", Name: "fringe and comb", For: "cotton", Form: Fringe, WantsLength: true, trimMM: 15,
 	Note:  "Trim to the shortest, comb, trim again.",
-	Steps: []string{"Trim the ends to the shortest.", "Untwist and comb from the tips up.", "Trim again along the wanted line."},
+	Steps: []string{"Trim the ends to the shortest, {cut} from the knot or a little more.", "Untwist and comb from the tips up.", "Trim again along the wanted line."},
 	Tools: []string{"scissors", "comb"},
 	Look:  "The ends hang even and no yarn is knotted.",
 	Undo:  "It cannot be undone; it can be cut shorter.",

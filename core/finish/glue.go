@@ -3,9 +3,9 @@ package finish
 import "nimblebight/core/cord"
 
 var _ = add(Finish{
-	ID: "glue", Name: "glue", For: "leather, cotton and small ends", Glue: true, Form: "cut",
+	ID: "glue", Name: "glue", For: "leather, cotton and small ends", Glue: true, Form: Cut,
 	Note: "A thin drop; it darkens what it soaks into.", leaveMM: 2, trimMM: 10,
-	Steps: []string{"Pull the end tight and put a thin drop of glue where it comes out of the knot.", "Let it cure, then cut the end off by its knot.", "Touch the cut with a trace of glue and wipe it."},
+	Steps: []string{"Pull the end tight and put a thin drop of glue where it comes out of the knot.", "Let it cure, then cut it off {cut} from the knot.", "Touch the cut with a trace of glue and wipe it."},
 	Tools: []string{"glue", "a stick or a pin", "scissors"}, Wait: "ten minutes; a day till it bears a pull",
 	Look: "The end does not move when it is pulled; no glue shows beside it.",
 	Undo: "It cannot be undone: the knot is cut off.",

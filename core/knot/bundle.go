@@ -185,56 +185,34 @@ func (w Work) Straight(ds []Disc, height float64) []Path {
 	return out
 }
 
-// CirclesInHole is the diameter of the hole that n equal circles of diameter
-// one just pass together: the best known packings of circles in a circle.
-func CirclesInHole(n int) float64 {
-	known := []float64{0, 1, 2, 2.155, 2.414, 2.701, 3, 3, 3.304, 3.613}
-	if n < len(known) {
-		return known[max(0, n)]
-	}
-	return math.Sqrt(float64(n) / 0.8) // what a bundle comes to
-}
-
-// Pass is the hole that strands need together, mm: that of as many of the mean
-// thickness, and never less than the two thickest side by side. A sheath that
-// gives may be squeezed by its give on the way through.
-func Pass(strands []Strand) float64 {
-	sum, give := 0.0, 0.0
-	first, second := 0.0, 0.0
-	for _, l := range strands {
-		sum += l.Diameter * l.Diameter
-		give += l.Figures.Give
-		if l.Diameter > first {
-			first, second = l.Diameter, first
-		} else {
-			second = math.Max(second, l.Diameter)
-		}
-	}
-	n := float64(len(strands))
-	mean := math.Sqrt(sum / n)
-	return math.Max(CirclesInHole(len(strands))*mean, first+second) * (1 - give/n)
-}
-
-// Threads tells whether strands pass a bead together.
-func Threads(b *Bead, strands []Strand, who string) error {
+// Threads tells how strands pass a bead together.
+func Threads(b *Bead, strands []Strand, who string) (Passing, error) {
 	if b == nil || b.HoleMM == 0 {
-		fit := Bead{LengthMM: 10}
+		fit := BeadFor(strands)
 		if b != nil { // what is said of it stays
+			hole, wide := fit.HoleMM, fit.WidthMM
 			fit = *b
+			fit.HoleMM, fit.WidthMM = hole, math.Max(b.WidthMM, wide)
 		}
-		fit.HoleMM = math.Ceil(2*Pass(strands)) / 2
-		fit.WidthMM = math.Max(fit.WidthMM, math.Ceil(Pass(strands))+5)
-		return &Refused{Field: "bead", Why: "a bead is wanted, but none is given; say its hole, length and width", Set: &fit, Label: "Take a bead that they pass"}
+		return Passing{}, &Refused{Field: "bead", Why: "a bead is wanted, but none is given; say its hole, length and width", Set: &fit, Label: "Take a bead that they pass"}
 	}
 	if b.WidthMM <= b.HoleMM {
-		return &Refused{Field: "bead.width_mm", Why: fmt.Sprintf("the bead is %.1f mm wide and its hole %.1f mm; a bead is wider than its hole", b.WidthMM, b.HoleMM),
+		return Passing{}, &Refused{Field: "bead.width_mm", Why: fmt.Sprintf("the bead is %.1f mm wide and its hole %.1f mm; a bead is wider than its hole", b.WidthMM, b.HoleMM),
 			Set: math.Ceil(b.HoleMM) + 4}
 	}
-	if need := Pass(strands); b.HoleMM < need {
-		return &Refused{Field: "bead.hole_mm", Why: fmt.Sprintf("%s need a hole of %.1f mm to pass the bead together; its hole is %.1f mm", who, need, b.HoleMM),
-			Set: math.Ceil(2*need) / 2}
+	p, goes := Goes(b.HoleMM, strands)
+	if !goes {
+		return p, &Refused{Field: "bead.hole_mm", Why: fmt.Sprintf("%s need a hole of %.1f mm to pass the bead together, %s; its hole is %.1f mm", who, p.NeedMM, p.Name, b.HoleMM),
+			Set: math.Ceil(2*p.NeedMM) / 2}
 	}
-	return nil
+	return p, nil
+}
+
+// BeadFor is a bead that strands pass together: its hole is the next half millimetre.
+func BeadFor(strands []Strand) Bead {
+	p, _ := Goes(0, strands)
+	need := p.NeedMM
+	return Bead{LengthMM: 10, HoleMM: math.Ceil(2*need) / 2, WidthMM: math.Ceil(need) + 5}
 }
 
 // Seats are where strands run in a bead's hole, about its middle.

@@ -190,6 +190,17 @@ func (t *Tied) Mirror(n int) {
 			t.Workers[i] = n - 1 - k
 		}
 	}
+	slices.Reverse(t.Endings)
+	for i, th := range t.Threads {
+		if th.Own {
+			continue
+		}
+		flipped := slices.Clone(th.Strands)
+		for k := range flipped {
+			flipped[k] = n - 1 - flipped[k]
+		}
+		t.Threads[i].Strands = flipped
+	}
 	t.Moves = slices.Clone(t.Moves) // they may be shared
 	for i, m := range t.Moves {
 		t.Moves[i] = m.Mirror(n)

@@ -266,6 +266,39 @@ func (s Section) Put(key string, value any) Section {
 	return s.With(f, value)
 }
 
+// Bead is the bead that the section's settings say, nil where they say none.
+func (s Section) Bead() *Bead {
+	v := reflect.ValueOf(s.Settings)
+	if !v.IsValid() {
+		return nil
+	}
+	for i := range v.NumField() {
+		if b, ok := v.Field(i).Interface().(*Bead); ok {
+			return b
+		}
+	}
+	return nil
+}
+
+// PutBead is the section with another bead, or nil for none. A section that takes no
+// bead stays as it is.
+func (s Section) PutBead(b *Bead) Section {
+	v := reflect.ValueOf(s.Settings)
+	if !v.IsValid() {
+		return s
+	}
+	whole := reflect.New(v.Type()).Elem()
+	whole.Set(v)
+	for i := range v.NumField() {
+		if _, ok := v.Field(i).Interface().(*Bead); ok {
+			whole.Field(i).Set(reflect.ValueOf(b))
+			s.Settings = whole.Interface()
+			break
+		}
+	}
+	return s
+}
+
 // WithUnknownOf is the section with what another one keeps, unknown, inside its
 // settings, as of a bead; with none of it where the other has no such settings.
 func (s Section) WithUnknownOf(other Section) Section {

@@ -93,6 +93,10 @@ type Knot struct {
 	// Finish, where it is not nil, is a section that ends all strands by a finish of
 	// package finish.
 	Finish func(how string) Section `json:"-"`
+	// Held is how the work is held while it is tied, a sentence, and HoldTools with what;
+	// empty where it hangs from what is above it.
+	Held      string   `json:"-"`
+	HoldTools []string `json:"-"`
 	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
 	Thumb *Thumb `json:"-"`
 	// Sample shows it.

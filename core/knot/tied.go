@@ -4,6 +4,7 @@ import (
 	"math"
 	"slices"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/move"
 	"nimblebight/core/shapes"
 
@@ -32,10 +33,14 @@ type Tied struct {
 	Snug bool
 	// Workers are the strands that do knotting, where Moves do not tell.
 	Workers []int
+	// Threads are what it leads through something tight.
+	Threads []Thread
 	// Beads are on the strands, y from the section's top.
 	Beads []BeadAt
 	// Core is what is inside a ball, nil where there is none.
 	Core *CoreAt
+	// Opening, where it is not nil, is what goes through it or what it sits on.
+	Opening *Opening
 	// Eye, where it is not zero, is where the piece takes in what it hangs on:
 	// the y of that wire's middle, mm.
 	Eye float64
@@ -48,22 +53,20 @@ type Tied struct {
 	Loose bool
 	// BareMM is how much of each strand is measured with a ruler all the same.
 	BareMM float64
-	// Ends is set where the strands end here; Form is how their ends look then, and
+	// Ends is set where the strands end here; Endings is how each is finished then, and
 	// Flame whether a flame is held to them.
-	Ends  bool
-	Form  string
-	Flame bool
+	Ends    bool
+	Endings []Ending
+	Flame   bool
 	// Open is set where the strands hang apart all along, so that others can be
 	// led between them.
 	Open bool
 	// LengthMM is what {length} in its words stands for.
 	LengthMM float64
-	// Trim is cut away at the end of each strand, mm.
-	Trim float64
 	// Checks are what the tied section measures; {12.3mm} in one is a length.
 	Checks []string
-	// Cautions are what must be said of it before it is tied or given away.
-	Cautions []string
+	// Cautions are what it calls for; their sections are left to whoever knows them.
+	Cautions []caution.Call
 	// Warnings are what is wrong with it and can still be tied.
 	Warnings []Flaw
 	// Moves are what the maker does, in order; a row repeats them, PerRound of its
@@ -104,6 +107,34 @@ type Flaw struct {
 	Field      string
 	Set        any // nil where no value helps
 	Label      string
+}
+
+// Opening is how far round inside a section leaves open for a hand, a head or a handle,
+// mm, with the field that decides it.
+type Opening struct {
+	RoundMM float64
+	Field   string
+	// PerMM is by how much that field grows for each mm round.
+	PerMM float64
+	// Snug is set where it sits on what is in it; else that goes through. Closes is set
+	// where it is drawn to after that.
+	Snug, Closes bool
+}
+
+// Ending is how the end of a strand is finished.
+type Ending struct {
+	Form string  `json:"form"` // of package finish
+	Wide float64 `json:"-"`    // of what covers it and others with it, in diameters; 0 for its own
+	// BandMM is how far from the knot the band of a bundle ends, 0 where there is none.
+	BandMM float64 `json:"-"`
+	// LeavesMM is what hangs beyond the knot, CutMM where the scissors cut, from the knot;
+	// between them MeltsMM is eaten by the flame. TrimsMM is what falls off, HidesMM what
+	// lies under the knots.
+	LeavesMM float64 `json:"leaves_mm"`
+	CutMM    float64 `json:"cut_mm"`
+	MeltsMM  float64 `json:"melts_mm,omitempty"`
+	TrimsMM  float64 `json:"trims_mm"`
+	HidesMM  float64 `json:"hides_mm,omitempty"`
 }
 
 // BeadAt is a bead where it sits, mm.

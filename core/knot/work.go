@@ -23,6 +23,12 @@ type Strand struct {
 	Diameter  float64 // drawn up, mm; in the unit of the work where that is another
 }
 
+// Cover is where a strand lies over another one's way up at the back.
+type Cover struct {
+	UpMM float64 // above the end
+	At   r3.Vec  // where it lies, about the work's axis; y is that of the end, 0, or above it, negative
+}
+
 // Work is what a knot is given to tie.
 type Work struct {
 	Section Section
@@ -41,6 +47,9 @@ type Work struct {
 	// Through is set where the strands lie along that core instead, and hang on below
 	// the wrap.
 	Through bool
+	// Covers tells how far above the end of a strand others lie over it at the back, mm, the
+	// nearest first; nil where nothing is tied above.
+	Covers func(strand int) []Cover
 	// LeftHanded makes what has no side of its own the mirror of what a
 	// right-handed maker ties.
 	LeftHanded bool
@@ -93,6 +102,15 @@ func mirrored(w Work, k Knot) (Tied, error) {
 	Flip(m.Strands)
 	for i := range m.Strands {
 		m.Strands[i].At.X = -m.Strands[i].At.X
+	}
+	if w.Covers != nil {
+		m.Covers = func(strand int) []Cover {
+			out := slices.Clone(w.Covers(n - 1 - strand))
+			for i := range out {
+				out[i].At.X = -out[i].At.X
+			}
+			return out
+		}
 	}
 	m.Core = slices.Clone(w.Core)
 	for i := range m.Core {

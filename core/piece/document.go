@@ -33,6 +33,7 @@ type Document struct {
 	Purpose  Purpose        `json:"purpose"`
 	Cords    []Cord         `json:"cords"`
 	Cutting  *Cutting       `json:"cutting,omitempty"`
+	Card     *CardEdits     `json:"card,omitempty"`
 	Sequence []knot.Section `json:"sequence"`
 
 	Unknown map[string]json.RawMessage `json:"-"`
@@ -49,6 +50,9 @@ type Purpose struct {
 	BetweenMM float64   `json:"between_mm,omitempty"`
 	// StopsMM is the width of a hole that the piece must not pass, 0 for none.
 	StopsMM float64 `json:"stops_mm,omitempty"`
+	// AroundMM is how far it is round what the piece goes about, as its kind asks: a hand,
+	// a head, a handle; 0 where it goes round nothing, or the count decides.
+	AroundMM float64 `json:"around_mm,omitempty"`
 	// BladeMM is how far the path of a blade is from what the piece hangs on; 0 where
 	// there is none.
 	BladeMM float64 `json:"blade_mm,omitempty"`
@@ -193,6 +197,7 @@ func (d Document) Check() Problems {
 	if v := d.Purpose.StopsMM; v != 0 {
 		length("purpose.stops_mm", v, 1)
 	}
+	d.Purpose.checkAround("purpose.around_mm", say)
 	if v := d.Purpose.BladeMM; v != 0 && !(v >= 1 && v <= 1000) {
 		say("purpose.blade_mm", "is %v; a blade's path is between 1 and 1000 mm from its hole", v)
 	}
@@ -201,6 +206,9 @@ func (d Document) Check() Problems {
 	}
 	if d.Cutting != nil {
 		d.Cutting.check("cutting", say)
+	}
+	if d.Card != nil {
+		d.Card.check("card", say)
 	}
 	if len(d.Cords) > MostStrands {
 		say("cords", "holds %d cords; at most %d can be handled", len(d.Cords), MostStrands)

@@ -33,11 +33,6 @@ var fittings = []Fitting{
 // Fittings lists the kinds of hardware.
 func Fittings() []Fitting { return slices.Clone(fittings) }
 
-// Kinds lists what pieces are made for; a document may name another.
-func Kinds() []string {
-	return []string{"key-fob", "charm", "lanyard", "zip-pull", "wrist-strap", "stopper", "fist", "rope-ball", "napkin-ring", "neck-cord", "tether"}
-}
-
 // fitting is the kind of the hardware.
 func (h Hardware) fitting() (Fitting, bool) {
 	i := slices.IndexFunc(fittings, func(f Fitting) bool { return f.ID == h.Type })

@@ -3,9 +3,11 @@ package plan_test
 import (
 	"errors"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
@@ -132,7 +134,9 @@ func TestAHardCoreIsToldWithASofterOne(t *testing.T) {
 		t.Errorf("with %s: %+v, %.1f g of %.1f g", kind, soft.Warnings, soft.WeightG, p.WeightG)
 	}
 	for _, p := range []plan.Plan{p, soft} {
-		if !strings.Contains(strings.Join(p.Cautions, " "), "small child could swallow") {
+		if !slices.ContainsFunc(p.Cautions, func(c caution.Caution) bool {
+			return c.ID == caution.Choking && strings.Contains(c.Says, "small child could swallow")
+		}) {
 			t.Errorf("%v", p.Cautions)
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/knot"
 )
 
@@ -42,7 +43,7 @@ func (w *walk) blade() {
 		w.say("stands-stiff", first, w.bareFix(first, bare, math.Ceil(least)), "The %s begins {%.0fmm} from the hole and stands stiff: over a handle {%.0fmm} thick the cord needs {%.0fmm} to bend.", name, bare, w.d.Purpose.HangsOn.DeepMM(), least)
 	}
 	w.plan.Checks = append(w.plan.Checks, Check{"blade", first, "Open and close the blade: nothing hard reaches its path, and the lanyard bends over the handle."})
-	w.plan.Cautions = append(w.plan.Cautions, "Keep the blade closed or sheathed while you tie.")
+	w.calls = append(w.calls, caution.Call{ID: caution.Blade, Section: first})
 }
 
 // bareFix makes what is bare above a section come to so much: by the bare length

@@ -3,8 +3,10 @@ package plan_test
 import (
 	"encoding/json"
 	"slices"
+	"strings"
 	"testing"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -69,7 +71,9 @@ func TestABladeIsKeptClear(t *testing.T) {
 		if warned(p, "swings-into-the-blade") != nil || warned(p, "stands-stiff") != nil {
 			t.Errorf("%s, mended by %q: still %+v", line, w.Fix.Label, p.Warnings)
 		}
-		if !slices.ContainsFunc(p.Cautions, func(c string) bool { return c == "Keep the blade closed or sheathed while you tie." }) {
+		if !slices.ContainsFunc(p.Cautions, func(c caution.Caution) bool {
+			return c.ID == caution.Blade && strings.Contains(c.Says, "closed or sheathed while you tie")
+		}) {
 			t.Error("nothing is said of keeping the blade closed")
 		}
 	}

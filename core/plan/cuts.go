@@ -83,18 +83,18 @@ type measured struct {
 func (m measured) cut() float64 { return m.needs + m.allowed + m.extra() }
 
 // extra is what must hang beyond what the leg needs: fingers hold what the finish
-// leaves and trims before they need more. A cord that is tied round others has two ends
+// leaves and trims, and what was made ready for threading, before they need more. A cord that is tied round others has two ends
 // to hold, or needs what its knot says.
 func (m measured) extra() float64 {
 	if m.beyond > 0 {
 		return m.beyond
 	}
-	return math.Max(m.hold, m.trim)
+	return math.Max(m.hold, math.Max(m.trim, m.off))
 }
 
 // add puts what a leg is cut to the reasons.
 func (y *Why) add(m measured) {
-	trim := math.Min(m.trim, m.extra())
+	trim := math.Min(math.Max(m.trim, m.off), m.extra())
 	knotwork := math.Min(m.knotwork(), m.needs-m.leave) // a row that is crossed is bent a little shorter
 	y.KnotworkMM += knotwork
 	y.FinishMM += m.leave + trim

@@ -3,9 +3,11 @@ package plan
 import (
 	"cmp"
 	"fmt"
+	"reflect"
 	"slices"
 	"strings"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
@@ -21,11 +23,25 @@ type End struct {
 	Section  int     `json:"section"` // that finishes it, -1 for none
 	How      string  `json:"how"`     // "" where it is not finished
 	LengthMM float64 `json:"length_mm,omitempty"`
+	// Under is under how many crossings it is buried, Bead what it goes through, where
+	// its finish asks for that.
+	Under int        `json:"under,omitempty"`
+	Bead  *knot.Bead `json:"bead,omitempty"`
+	// With are the other ends that are finished with it in one section.
+	With []int `json:"with,omitempty"`
+	// Measures are what its finish leaves, cuts and hides, nil where it cannot be so.
+	Measures *knot.Ending `json:"measures,omitempty"`
 	// Ways are all finishes as they suit its cord, best first, those that are ruled out
 	// last.
 	Ways []finish.Choice `json:"ways,omitempty"`
 
-	run, at int // the run of finishes it is finished in, and its place when that begins
+	// At is its place from the left when the finishes begin that it is finished in, Of how
+	// many hang there then, and Below the section above them, -1 for none.
+	At    int `json:"at"`
+	Of    int `json:"of"`
+	Below int `json:"below"`
+
+	run int // the run of finishes it is finished in
 }
 
 // run is a run of finishes with nothing tied between them: sections from, to.
@@ -65,7 +81,18 @@ func EndsOf(d piece.Document, o Options) ([]End, error) {
 	if err != nil {
 		return nil, err
 	}
-	return endsOf(d, p), nil
+	ends := endsOf(d, p)
+	if whole, err := Make(d, o); err == nil {
+		for i := range ends {
+			for _, e := range whole.Endings {
+				if e.Leg == ends[i].Leg && e.Section == ends[i].Section {
+					m := e.Ending
+					ends[i].Measures = &m
+				}
+			}
+		}
+	}
+	return ends, nil
 }
 
 // endsOf gives the ends of a document whose strands hang as in a plan.
@@ -97,7 +124,7 @@ func endsOf(d piece.Document, p Plan) []End {
 		}
 		put := func(h hang, section int) {
 			cord, _, _ := strings.Cut(h.leg, ".")
-			e := End{Place: slices.Index(names, h.leg) + 1, Cord: cord, Leg: h.leg, Section: section, run: n, at: h.at}
+			e := End{Place: slices.Index(names, h.leg) + 1, Cord: cord, Leg: h.leg, Section: section, run: n, At: h.at, Of: len(before(r.from)), Below: r.from - 1}
 			if e.Place == 0 {
 				e.Place = len(names) + len(out) + 1
 			}
@@ -107,6 +134,8 @@ func endsOf(d piece.Document, p Plan) []End {
 			if section >= 0 {
 				e.How, _ = valueOf(d.Sequence[section], "how").(string)
 				e.LengthMM, _ = valueOf(d.Sequence[section], "length_mm").(float64)
+				e.Under, _ = valueOf(d.Sequence[section], "under").(int)
+				e.Bead = d.Sequence[section].Bead()
 			}
 			out = append(out, e)
 		}
@@ -129,7 +158,27 @@ func endsOf(d piece.Document, p Plan) []End {
 		}
 	}
 	slices.SortStableFunc(out, func(a, b End) int { return cmp.Compare(a.Place, b.Place) })
+	for i := range out {
+		for _, e := range out {
+			if e.Section >= 0 && e.Section == out[i].Section && e.Place != out[i].Place {
+				out[i].With = append(out[i].With, e.Place)
+			}
+		}
+	}
 	return out
+}
+
+// alike tells whether two ends are finished alike.
+func (e End) alike(o End) bool {
+	return e.How == o.How && e.LengthMM == o.LengthMM && e.Under == o.Under && reflect.DeepEqual(e.Bead, o.Bead)
+}
+
+// beadFor is a bead that two ends of a stuff pass.
+func beadFor(s cord.Stuff, o Options) *knot.Bead {
+	figures := o.Gauge.Figures(s)
+	l := knot.Strand{Stuff: s, Figures: figures, Diameter: figures.DrawnUpMM}
+	b := knot.BeadFor([]knot.Strand{l, l})
+	return &b
 }
 
 func valueOf(s knot.Section, key string) any {
@@ -159,19 +208,23 @@ func Finished(d piece.Document, o Options, wanted []End) ([]knot.Section, error)
 		if i < 0 {
 			return nil, piece.Problems{{Path: "ends", Message: fmt.Sprintf("name end %d, but %s", w.Place, hang(len(ends)))}}
 		}
-		ends[i].How, ends[i].LengthMM = w.How, w.LengthMM
+		ends[i].How, ends[i].LengthMM, ends[i].Under, ends[i].Bead = w.How, w.LengthMM, w.Under, w.Bead
+		if f, ok := finish.Get(w.How); ok && f.WantsBead && w.Bead == nil {
+			if c := d.CordByID(ends[i].Cord); c >= 0 {
+				ends[i].Bead = beadFor(d.Cords[c].Stuff, o)
+			}
+		}
 	}
 	all := runs(d.Sequence)
 	seq := slices.Clone(d.Sequence)
 	for n := len(all) - 1; n >= 0; n-- {
 		type group struct {
-			how string
-			mm  float64
-			of  []End
+			End
+			of []End
 		}
 		var groups []group
 		here := 0
-		sorted := slices.SortedStableFunc(slices.Values(ends), func(a, b End) int { return cmp.Compare(a.at, b.at) })
+		sorted := slices.SortedStableFunc(slices.Values(ends), func(a, b End) int { return cmp.Compare(a.At, b.At) })
 		for _, e := range sorted {
 			if e.run != n {
 				continue
@@ -180,9 +233,9 @@ func Finished(d piece.Document, o Options, wanted []End) ([]knot.Section, error)
 			if e.How == "" {
 				continue
 			}
-			k := slices.IndexFunc(groups, func(g group) bool { return g.how == e.How && g.mm == e.LengthMM })
+			k := slices.IndexFunc(groups, func(g group) bool { return g.alike(e) })
 			if k < 0 {
-				groups, k = append(groups, group{how: e.How, mm: e.LengthMM}), len(groups)
+				groups, k = append(groups, group{End: e}), len(groups)
 			}
 			groups[k].of = append(groups[k].of, e)
 		}
@@ -197,27 +250,28 @@ func Finished(d piece.Document, o Options, wanted []End) ([]knot.Section, error)
 		var made []knot.Section
 		var gone []int
 		for _, g := range groups {
-			s := end.Finish(g.how)
+			s := end.Finish(g.How)
 			if was := g.of[0].Section; was >= 0 {
 				s = d.Sequence[was]
 			}
 			var places []int
 			for _, e := range g.of {
-				at := e.at
+				at := e.At
 				for _, q := range gone {
-					if q < e.at {
+					if q < e.At {
 						at--
 					}
 				}
 				places = append(places, at)
 			}
 			for _, e := range g.of {
-				gone = append(gone, e.at)
+				gone = append(gone, e.At)
 			}
 			if n == len(all)-1 && len(gone) == here { // before the last run others hang there, which go on
 				places = nil
 			}
-			made = append(made, s.Put("how", g.how).Put("length_mm", g.mm).Put("ends", places))
+			s = s.Put("how", g.How).Put("length_mm", g.LengthMM).Put("under", g.Under).Put("ends", places)
+			made = append(made, s.PutBead(g.Bead))
 		}
 		seq = slices.Concat(seq[:all[n].from], made, seq[all[n].to:])
 	}

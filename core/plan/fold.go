@@ -134,6 +134,7 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 		}
 		return piece.Problems{p}
 	}
+	w.openings = append(w.openings, leaves{i, knot.Opening{RoundMM: 2 * inner, Field: "inner_mm", PerMM: 0.5}})
 	length := 2*inner + around
 	at := w.y - length
 	held := 0.0

@@ -69,6 +69,8 @@ type Strand struct {
 	Ends    [2]string  // form of the first and the last end, "" where it goes on
 	// EndMM is how much of each end belongs to its finish.
 	EndMM [2]float64
+	// EndWide is how wide what covers an end is, in diameters; 0 for its own.
+	EndWide [2]float64
 	// Fold is the index of the point where the second leg ends and the first
 	// begins; 0 for a cord that is not folded. Of a run it may be below zero or
 	// beyond its points.
@@ -395,7 +397,7 @@ func (v *cordPath) near(index int, from, to float64) []Strand {
 		slices.Sort(found)
 		found = slices.Compact(found)
 	}
-	ends, endMM := [2]string{"cut", "cut"}, [2]float64{}
+	ends, endMM, wide := [2]string{"cut", "cut"}, [2]float64{}, [2]float64{}
 	if !v.own {
 		ends = [2]string{}
 		for _, p := range v.parts {
@@ -403,7 +405,7 @@ func (v *cordPath) near(index int, from, to float64) []Strand {
 			if p.back {
 				e = 0
 			}
-			ends[e], endMM[e] = p.leg.form, p.leg.endMM
+			ends[e], endMM[e], wide[e] = p.leg.form, p.leg.endMM, p.leg.formWide
 		}
 	}
 	var out []Strand
@@ -442,10 +444,10 @@ func (v *cordPath) near(index int, from, to float64) []Strand {
 			}
 		}
 		if first == 0 {
-			s.Ends[0], s.EndMM[0] = ends[0], endMM[0]
+			s.Ends[0], s.EndMM[0], s.EndWide[0] = ends[0], endMM[0], wide[0]
 		}
 		if last == len(v.blocks)-1 {
-			s.Ends[1], s.EndMM[1] = ends[1], endMM[1]
+			s.Ends[1], s.EndMM[1], s.EndWide[1] = ends[1], endMM[1], wide[1]
 		}
 		out = append(out, s)
 		a = e

@@ -35,8 +35,11 @@ type leg struct {
 	worked  bool
 	ended   bool
 	form    string
-	endMM   float64
-	trim    float64
+	// formWide is how wide what covers its end is, in diameters; 0 for its own
+	formWide float64
+	endMM    float64
+	trim     float64
+	off      float64 // what of its end is cut off again after it was made ready for threading, mm
 }
 
 // ties are knots that take so much of a leg, on the median.
@@ -147,6 +150,30 @@ func (l *leg) each(point func(v r3.Vec, section int, lie knot.Lie)) {
 			point(v, s.section, s.lieAt(k))
 			last = v
 			n++
+		}
+	}
+}
+
+// eachFrom gives the points of the leg in stretches that reach below y; joined is unset
+// where points before it were left out.
+func (l *leg) eachFrom(y float64, point func(v r3.Vec, joined bool)) {
+	joined := false
+	for _, v := range l.points {
+		if v.Y >= y {
+			point(v, joined)
+			joined = true
+		} else {
+			joined = false
+		}
+	}
+	for _, s := range l.stretches {
+		if s.low < y {
+			joined = false
+			continue
+		}
+		for k := range s.points {
+			point(s.at(k), joined)
+			joined = true
 		}
 	}
 }

@@ -14,10 +14,12 @@ import (
 	"math"
 	"slices"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/gauge"
 	"nimblebight/core/knot"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
+	"nimblebight/core/prepare"
 	"nimblebight/core/shapes"
 )
 
@@ -36,18 +38,20 @@ type Plan struct {
 	HeadsFit   int  `json:"heads_fit,omitempty"`
 	LeftHanded bool `json:"left_handed,omitempty"`
 	// OneIn is how seldom it runs short as it is cut, Hold what its ends are held with.
-	OneIn    gauge.Risk `json:"one_in" jsonschema:"enum=10,enum=20,enum=40,enum=200"`
-	Hold     piece.Tool `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
-	Cords    []Cord     `json:"cords"`
-	Sections []Section  `json:"sections"`
-	Warnings []Warning  `json:"warnings"`
-	Checks   []Check    `json:"checks"`
-	Steps    []Step     `json:"steps"`
-	Actions  int        `json:"actions"` // of all steps, repeats counted
-	Cautions []string   `json:"cautions"`
-	Joints   []Joint    `json:"joints,omitempty"` // of cords that are folded as one
-	Notation string     `json:"notation"`
-	Done     []Stage    `json:"done"` // the stages that have what they need
+	OneIn    gauge.Risk        `json:"one_in" jsonschema:"enum=10,enum=20,enum=40,enum=200"`
+	Hold     piece.Tool        `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
+	Cords    []Cord            `json:"cords"`
+	Sections []Section         `json:"sections"`
+	Warnings []Warning         `json:"warnings"`
+	Checks   []Check           `json:"checks"`
+	Steps    []Step            `json:"steps"`
+	Actions  int               `json:"actions"` // of all steps, repeats counted
+	Cautions []caution.Caution `json:"cautions"`
+	Endings  []Ended           `json:"endings"`
+	Prepared []Prepared        `json:"prepared"`
+	Joints   []Joint           `json:"joints,omitempty"` // of cords that are folded as one
+	Notation string            `json:"notation"`
+	Done     []Stage           `json:"done"` // the stages that have what they need
 	// Turn is by how much the piece is turned about the axis that it hangs on to show
 	// its shape best, degrees: a band that is folded back shows its opening from the
 	// side, all else its face.
@@ -193,6 +197,22 @@ type Fix = piece.Fix
 
 // Set is one value of a fix.
 type Set = piece.Set
+
+// Prepared are ends that are made ready to be led through something tight in a section.
+type Prepared struct {
+	Section int                 `json:"section"`
+	Legs    []string            `json:"legs"`
+	Way     prepare.Preparation `json:"way"`
+	// SpareMM is by how much they pass, 0 where that is not measured.
+	SpareMM float64 `json:"spare_mm,omitempty"`
+}
+
+// Ended is how a strand was finished, by its name, and in which section.
+type Ended struct {
+	Leg     string `json:"leg"`
+	Section int    `json:"section"`
+	knot.Ending
+}
 
 // Check is something to look at on the tied piece.
 type Check struct {

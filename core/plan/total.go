@@ -6,7 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 
@@ -54,11 +53,7 @@ func (w *walk) finish() Plan {
 	w.stopper()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}
 	p.layout.sort()
-	var stuffs []cord.Stuff
-	for _, c := range w.d.Cords {
-		stuffs = append(stuffs, c.Stuff)
-	}
-	p.Cautions = append(p.Cautions, finish.Cautions(w.flame, stuffs)...)
+	p.Cautions = w.cautions()
 	if len(w.legs) > 0 {
 		if slices.ContainsFunc(p.Cords, func(c Cord) bool { return len(c.Legs) == 2 }) && !w.fromBall() || len(p.Joints) > 0 {
 			says := "The legs are even after the first knot."
@@ -117,6 +112,7 @@ func (w *walk) warn() {
 			"%d end%s hang%s on without a finish.", n, plural(n, "", "s"), plural(n, "s", ""))
 	}
 	w.crowded()
+	w.goesRound()
 	w.blade()
 	if want := w.plan.WantedMM; want > 0 && len(w.legs) > 0 && w.d.Purpose.BetweenMM == 0 {
 		w.offLength(want)

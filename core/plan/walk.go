@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/gauge"
@@ -59,12 +60,14 @@ type walk struct {
 	into *Section
 	size size
 	// What counts of each cord, and how loosely the maker ties it, resolved once.
-	figures []cord.Figures
-	gauge   *gauge.Estimate
-	open    float64         // bare strand above what comes next, mm
-	flame   bool            // a flame is held to some end
-	ruled   map[int]Section // rows that makers have a thumb rule for, by section
-	knotted map[int]bool    // sections that are knots, not bare lengths or ends
+	figures  []cord.Figures
+	gauge    *gauge.Estimate
+	open     float64 // bare strand above what comes next, mm
+	flame    []int   // sections in which a flame is held to some end
+	openings []leaves
+	calls    []caution.Call  // of what is tied and of the piece
+	ruled    map[int]Section // rows that makers have a thumb rule for, by section
+	knotted  map[int]bool    // sections that are knots, not bare lengths or ends
 	// written is the sequence as it stands in the document, for what is said to
 	// the maker; d is its mirror where the left hand leads.
 	written []knot.Section
@@ -98,7 +101,7 @@ func newWalk(d piece.Document, o Options) *walk {
 		w.figures = append(w.figures, w.gauge.Figures(c.Stuff))
 	}
 	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded, OneIn: o.OneIn, Hold: o.Hold,
-		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []string{}}
+		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []caution.Caution{}, Endings: []Ended{}, Prepared: []Prepared{}}
 	return w
 }
 
@@ -184,6 +187,9 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	}
 	for _, l := range own {
 		work.Own = append(work.Own, w.strand(l, 0, 0))
+	}
+	if k.Ends {
+		work.Covers = func(strand int) []knot.Cover { return w.covers(chosen[strand], middle) }
 	}
 	if k.Wraps != nil {
 		work.Core = w.core(k.Wraps(work))
@@ -662,7 +668,28 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	for _, says := range t.Checks {
 		w.plan.Checks = append(w.plan.Checks, Check{s.Do, i, says})
 	}
-	w.plan.Cautions = append(w.plan.Cautions, t.Cautions...)
+	for _, th := range t.Threads {
+		from := chosen
+		if th.Own {
+			from = own
+		}
+		ready := Prepared{Section: i, Way: th.Passing.Preparation, SpareMM: th.Passing.SpareMM}
+		for _, k := range th.Strands {
+			ready.Legs = append(ready.Legs, w.label(from[k]))
+			from[k].off = math.Max(from[k].off, th.Passing.OffMM)
+		}
+		w.plan.Prepared = append(w.plan.Prepared, ready)
+	}
+	if t.Opening != nil {
+		w.openings = append(w.openings, leaves{i, *t.Opening})
+	}
+	for _, c := range t.Cautions {
+		c.Section = i
+		w.calls = append(w.calls, c)
+	}
+	if t.Flame {
+		w.flame = append(w.flame, i)
+	}
 	for _, f := range t.Warnings {
 		var fix *Fix
 		if f.Set != nil {
@@ -674,7 +701,6 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		}
 		w.plan.Warnings = append(w.plan.Warnings, Warning{f.Code, i, says, fix})
 	}
-	w.flame = w.flame || t.Flame
 	w.open = 0
 	if t.Open {
 		w.open = fall + t.Height
@@ -722,9 +748,18 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	w.cuts = append(w.cuts, bottom)
 	if t.Ends {
 		for k, l := range chosen {
-			l.ended, l.trim = true, t.Trim
-			l.form = t.Form
+			l.ended = true
 			l.endMM = work.Strands[k].At.Y + curve.Curve{Points: t.Paths[k].Points}.Length()
+			if k >= len(t.Endings) { // it ends inside the knot
+				continue
+			}
+			e := t.Endings[k]
+			l.trim = e.TrimsMM + e.MeltsMM
+			l.form, l.formWide = e.Form, e.Wide
+			if e.BandMM > 0 {
+				l.endMM -= e.BandMM
+			}
+			w.plan.Endings = append(w.plan.Endings, Ended{w.label(l), i, e})
 		}
 	}
 }

@@ -82,7 +82,7 @@ func TestWhatMakersReadAreSentences(t *testing.T) {
 				check("a check", c.Message)
 			}
 			for _, c := range p.Cautions {
-				check("a caution", c)
+				check("a caution", c.Says)
 			}
 			for _, w := range p.Warnings {
 				check("a warning", w.Message)

@@ -336,6 +336,9 @@ func (m middle) shorterRow(i int, r Rest, cut map[string]float64) (piece.Documen
 	return counted(m.d, i, n), n
 }
 
+// usual is how well a finish must suit a cord to be taken without being asked for.
+const usual = 50
+
 // splice is how much of each end a joint takes, mm.
 const splice = 10.0
 
@@ -364,9 +367,10 @@ func (m middle) shorter() (piece.Document, string, bool) {
 		for _, f := range finish.All() {
 			all := true
 			for _, c := range m.d.Cords {
-				all = all && f.Suits(c.Stuff)
+				good, _ := f.Fits(c.Stuff)
+				all = all && good >= usual
 			}
-			if mm := f.Leave(stuff, 0) + f.Trim(); all && f.Together == 0 && !f.WantsLength && mm < least {
+			if mm := f.Leave(stuff, 0) + f.Trim(stuff); all && f.Alone() && !f.WantsLength && mm < least {
 				least, best = mm, f
 			}
 		}

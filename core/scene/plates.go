@@ -46,6 +46,7 @@ type run struct {
 	from    float64   // sets runs of one strand apart along it
 	ends    [2]string // form of an end that lies here, "" where it is cut off
 	endMM   [2]float64
+	endWide [2]float64 // in diameters, 0 for its own
 }
 
 // laid is a point of a run and how the cord lies there.
@@ -242,7 +243,8 @@ func fill(tiles []*tile, l plan.Layout) {
 				t.runs = append(t.runs, run{strand: si, cord: s.Cord, stuff: l.Stuffs[s.Cord], figures: l.Figures[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
 				open[k] = len(t.runs)
 				if i == 0 && p == s.Points[0] {
-					t.runs[open[k]-1].ends[0], t.runs[open[k]-1].endMM[0] = s.Ends[0], s.EndMM[0]
+					r := &t.runs[open[k]-1]
+					r.ends[0], r.endMM[0], r.endWide[0] = s.Ends[0], s.EndMM[0], s.EndWide[0]
 				}
 			}
 			r := &t.runs[open[k]-1]
@@ -259,7 +261,7 @@ func fill(tiles []*tile, l plan.Layout) {
 			r.points = append(r.points, laid{r3.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)}, int32(sec), lie,
 				si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || l.MovingLeg < 0 || (l.MovingLeg == 0) == (i < s.Fold-1))})
 			if i == len(s.Points)-1 && p == s.Points[i] {
-				r.ends[1], r.endMM[1] = s.Ends[1], s.EndMM[1]
+				r.ends[1], r.endMM[1], r.endWide[1] = s.Ends[1], s.EndMM[1], s.EndWide[1]
 			}
 			last[k] = i
 		}
@@ -465,6 +467,7 @@ func (t *tile) name(l plan.Layout, v View) string {
 		for e := range r.ends {
 			text(r.ends[e])
 			num(r.endMM[e])
+			num(r.endWide[e])
 		}
 		for _, q := range r.points {
 			last := byte(0)

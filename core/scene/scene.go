@@ -343,10 +343,14 @@ func (c *canvas) strand(r run) {
 		switch form {
 		case "fringe":
 			c.fibres(t, ends[e])
-		case "pressed", "dome":
-			c.cap(t, e, form, r.figures.LabelMM)
+		case "pressed", "dome", "drop", "melted":
+			c.cap(t, e, form, r.figures.LabelMM, r.endWide[e])
 		case "whipped":
-			c.whipping(t, e)
+			c.whipping(t, e, 0.5*t.d, 2*t.d, 1)
+		case "bound":
+			if r.endWide[e] > 0 { // one of the bundle carries the band round all of it
+				c.whipping(t, e, r.endMM[e], r.endMM[e]+1.5*t.d, r.endWide[e])
+			}
 		}
 	}
 }
@@ -438,9 +442,9 @@ func (c *canvas) fibres(t *tube, along []sample) {
 	}
 }
 
-// whipping draws the turns of thread round an end, a band of a diameter and a half that
-// begins half a diameter from it.
-func (c *canvas) whipping(t *tube, end int) {
+// whipping draws the turns of thread round an end, a band from so far off it to so far, mm,
+// wide diameters wide.
+func (c *canvas) whipping(t *tube, end int, near, far, wide float64) {
 	dark := t.paint
 	dark.Dark = 55
 	b := &tube{id: len(c.tubes), group: c.fresh(), paint: dark, d: t.d, plain: true}
@@ -450,22 +454,33 @@ func (c *canvas) whipping(t *tube, end int) {
 		if end == 0 {
 			from = p.s - t.samples[0].s
 		}
-		if from < 0.5*t.d || from > 2*t.d {
+		if from < near || from > far {
 			continue
 		}
-		p.hw, p.l, p.r, p.h = 1.06*p.hw, 1.06*p.l, 1.06*p.r, 1.06*p.h
-		p.z += 0.03 * t.d
+		fat := 1.06 * wide
+		p.hw, p.l, p.r, p.h = fat*p.hw, fat*p.l, fat*p.r, fat*p.h
+		p.z += (0.03 + wide - 1) * t.d
 		p.lie = knot.Free
 		b.samples = append(b.samples, p)
 	}
-	if len(b.samples) >= 3 {
+	if n := len(b.samples); n >= 3 {
+		if wide > 1 { // of a bundle: straight along its middle strand
+			mid := b.samples[n/2]
+			for i := range b.samples {
+				p := &b.samples[i]
+				along := (p.x-mid.x)*mid.tx + (p.y-mid.y)*mid.ty
+				p.x, p.y, p.z, p.tx, p.ty, p.flat = mid.x+along*mid.tx, mid.y+along*mid.ty, mid.z, mid.tx, mid.ty, 1
+				p.hw, p.l, p.r, p.h = mid.hw, mid.l, mid.r, mid.h
+			}
+		}
 		c.tubes = append(c.tubes, b)
 	}
 }
 
 // cap draws a melted end: a dome as wide as the cord, or the flat button that
-// pressing leaves.
-func (c *canvas) cap(t *tube, end int, form string, label float64) {
+// pressing leaves. wideD is how wide it is in diameters where it covers more than its own
+// end, else 0.
+func (c *canvas) cap(t *tube, end int, form string, label, wideD float64) {
 	n := len(t.samples)
 	p, q := t.samples[n-1], t.samples[n-3]
 	if end == 0 {
@@ -478,8 +493,15 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 	}
 	dx, dy = dx/h, dy/h
 	wide, tall := label/2, label/2
-	if form == "pressed" {
+	switch form {
+	case "pressed":
 		wide, tall = label*0.62, label*0.34
+	case "drop":
+		wide, tall = label*0.78, label*0.55
+	}
+	ahead := 0.03
+	if wideD > 0 {
+		wide, tall, ahead = label*wideD/2, label*0.7, wideD/2
 	}
 	dark := t.paint
 	dark.Dark = 38
@@ -487,12 +509,15 @@ func (c *canvas) cap(t *tube, end int, form string, label float64) {
 	const parts = 10
 	for i := 0; i <= parts; i++ {
 		u := float64(i) / parts
+		if wideD > 0 { // its end is as round as it is wide
+			u = math.Sin(math.Pi / 2 * u)
+		}
 		r := wide * math.Sqrt(math.Max(0.004, 1-u*u))
 		if form == "pressed" {
 			r = wide * math.Sqrt(math.Max(0.004, 1-math.Pow(2*u-1, 4)))
 		}
 		k := tall * (u - 0.15)
-		b.samples = append(b.samples, sample{x: p.x + dx*k, y: p.y + dy*k, z: p.z + 0.03*t.d, tx: dx, ty: dy,
+		b.samples = append(b.samples, sample{x: p.x + dx*k, y: p.y + dy*k, z: p.z + ahead*t.d, tx: dx, ty: dy,
 			s: tall * u, hw: r, l: r, r: r, h: math.Min(r, tall), flat: 1, moving: p.moving, lie: knot.Free})
 	}
 	c.tubes = append(c.tubes, b)

@@ -81,7 +81,7 @@ func TestBadDocumentsNameThePlace(t *testing.T) {
 		{`"length_mm": 12`, `"length_mm": 0`, "sequence[2].length_mm", "length", 12},
 		{`"turns": 6`, `"turns": 0`, "sequence[3].turns", "turns", 13},
 		{`"cord": "C"`, `"cord": "D"`, "sequence[3].cord", "does not have", 13},
-		{`"how": "fringe"`, `"how": "spit"`, "sequence[4].how", "it is coat", 14},
+		{`"how": "fringe"`, `"how": "spit"`, "sequence[4].how", "it is bead-and-glue", 14},
 		{`"cords": ["A", "B"]`, `"cords": ["A", "A"]`, "sequence[0].cords", "already", 10},
 		{`{"first_mm": 300}`, `{"first_mm": 1e9}`, "cords[1].legs.first_mm", "100 m", 6},
 	} {

@@ -41,7 +41,8 @@ func init() {
 
 func tieBead(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
-	if err := knot.Threads(set.Bead, w.Strands, fmt.Sprintf("%d strand%s", len(w.Strands), knot.Plural(len(w.Strands)))); err != nil {
+	passing, err := knot.Threads(set.Bead, w.Strands, fmt.Sprintf("%d strand%s", len(w.Strands), knot.Plural(len(w.Strands))))
+	if err != nil {
 		return knot.Tied{}, err
 	}
 	b := *set.Bead
@@ -63,6 +64,7 @@ func tieBead(w knot.Work) (knot.Tied, error) {
 	for k := range count {
 		t.Beads = append(t.Beads, knot.BeadAt{At: r3.Vec{Y: (float64(k) + 0.5) * b.LengthMM}, Bead: b})
 	}
+	t.Threads = []knot.Thread{{Strands: knot.Identity(len(w.Strands)), Passing: passing}}
 	what, gate := "the bead", "It sits against what is above it."
 	if count > 1 {
 		what, gate = fmt.Sprintf("%d beads", count), "They sit against one another and what is above them."
@@ -71,7 +73,7 @@ func tieBead(w knot.Work) (knot.Tied, error) {
 		gate += fmt.Sprintf(" Their faces look to the %s.", b.Faces)
 	}
 	t.Moves = []move.Move{{Strand: -1, Text: "Put " + what + " on {strands 0}.", Naming: [][]int{knot.Identity(len(w.Strands))},
-		Detail: "Melt the ends together to a point, or tape them, to lead them through.", Gate: gate}}
+		Detail: passing.How, Gate: gate}}
 	t.Checks = []string{fmt.Sprintf("Between the knots: {%.1fmm}, as long as what is threaded there.", long)}
 	return t, nil
 }

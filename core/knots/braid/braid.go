@@ -26,6 +26,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "round-braid", Name: "round braid", Family: "in a ring",
+		Held: "Clipped or in the vise, taut from above.", HoldTools: []string{"clip or vise"},
 		OtherNames: []string{"four-strand round braid"},
 		For:        "a slim round neck of four strands that is quickly made: lanyards, handles, drops between knots",
 		Schools:    []knot.School{{Field: "start", Default: "right", Why: "either pair may be first; keep to it"}},

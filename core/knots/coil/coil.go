@@ -29,6 +29,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "coil-loop", Name: "coil loop", Family: "wraps and gathers",
+		Held:       "In the hand, the ring over a finger.",
 		OtherNames: []string{"coiled eye"},
 		For:        "hanging a ball of one strand on its ring",
 		Schools:    []knot.School{{Field: "turns", Default: "6", Why: "six hold leather and cord alike and look like a neck; four are the least"}},
@@ -81,7 +82,7 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	put(-0.3*d, top.Y-0.9*d, 1.0*d)
 	put(0.5*d, top.Y-0.6*d, 1.25*d)
 	put(1.2*d, top.Y+0.2*d, 1.3*d)
-	t := knot.Tied{Height: middle + eye, Repeats: 1, Gap: 1, Loose: true, Ends: true, Trim: 10, Order: knot.Identity(1), Workers: []int{0},
+	t := knot.Tied{Height: middle + eye, Repeats: 1, Gap: 1, Loose: true, Ends: true, Endings: []knot.Ending{{TrimsMM: 10}}, Order: knot.Identity(1), Workers: []int{0},
 		Eye: middle + eye - d/2 - w.BarMM/2}
 	// The turns are constructed and then moved clear of one another.
 	parted, _ := tighten.Part([]tighten.Strand{{Route: pts, Diameter: d}})

@@ -45,6 +45,7 @@ const least, most = 3, 8
 func init() {
 	knot.Add(knot.Knot{
 		ID: "crown", Name: "crown sinnet", Family: "in a ring",
+		Held:       "In the hand, the strands standing up between the fingers.",
 		OtherNames: []string{"square crown sinnet", "round crown sinnet", "box stitch"},
 		For:        "a round or square neck of three to eight strands, four as a rule: lanyards, fobs, handles",
 		Schools: []knot.School{

@@ -90,6 +90,7 @@ func tieDiamonds(w knot.Work) (knot.Tied, error) {
 		unit.Strands[i].Diameter /= d
 		key += fmt.Sprintf(" %.4f %.3f", unit.Strands[i].Diameter, unit.Strands[i].Figures.Squeeze)
 	}
+	var threads []knot.Thread
 	if set.Inside == "bead" {
 		b := set.Bead
 		if b == nil {
@@ -97,9 +98,11 @@ func tieDiamonds(w knot.Work) (knot.Tied, error) {
 		}
 		if len(w.Strands) >= 4 && len(w.Strands)%2 == 0 { // told of the real sizes
 			h := len(w.Strands) / 2
-			if err := knot.Threads(b, []knot.Strand{w.Strands[h-2], w.Strands[h+1]}, "the middle two strands"); err != nil {
+			passing, err := knot.Threads(b, []knot.Strand{w.Strands[h-2], w.Strands[h+1]}, "the middle two strands")
+			if err != nil {
 				return knot.Tied{}, err
 			}
+			threads = []knot.Thread{{Strands: []int{h - 2, h + 1}, Passing: passing}}
 		}
 		of := set
 		of.Bead = &knot.Bead{HoleMM: b.HoleMM / d, LengthMM: b.LengthMM / d, WidthMM: b.WidthMM / d, Colour: b.Colour}
@@ -132,6 +135,7 @@ func tieDiamonds(w knot.Work) (knot.Tied, error) {
 	for _, b := range t.Beads {
 		out.Beads = append(out.Beads, knot.BeadAt{At: r3.Scale(d, b.At), Bead: *set.Bead})
 	}
+	out.Threads = threads
 	return out, nil
 }
 

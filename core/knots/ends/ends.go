@@ -3,8 +3,10 @@ package ends
 
 import (
 	"fmt"
-	"math"
+	"strconv"
+	"strings"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
@@ -29,6 +31,9 @@ type Settings struct {
 	How      How       `json:"how,omitempty" typed:"-" label:"how" default:"singe-and-press"`
 	Ends     knot.Ends `json:"ends,omitempty" typed:"ends" label:"ends"`
 	LengthMM float64   `json:"length_mm,omitempty" typed:"length" label:"hangs" most:"1000"`
+	// Under is under how many crossings ends are buried.
+	Under int        `json:"under,omitempty" typed:"under" label:"buried under crossings" default:"3" least:"1" most:"12" for:"how=bury"`
+	Bead  *knot.Bead `json:"bead,omitempty" for:"how=bead-and-melt,bead-and-glue"`
 }
 
 // Finishing the ends, a section of the sequence: the strands that it takes end
@@ -57,27 +62,58 @@ func Fuses(s knot.Section) bool {
 	return f.Together > 0
 }
 
+// Ending is a finished end of a stuff that hangs so far beyond its knot, 0 for as far as
+// the finish says.
+func Ending(f finish.Finish, s cord.Stuff, wanted float64) knot.Ending {
+	leave, melts := f.Leave(s, wanted), f.Melts(s)
+	return knot.Ending{Form: string(f.Form), LeavesMM: leave, CutMM: leave + melts, MeltsMM: melts, TrimsMM: f.Trim(s) - melts}
+}
+
 func tieEnds(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
 	f, ok := finish.Get(string(set.How))
 	if !ok {
 		return knot.Tied{}, fmt.Errorf("there is no finish %q", set.How)
 	}
-	if f.Together > 0 {
-		return tieFused(w, f)
-	}
-	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
+	t := knot.Tied{Ends: true, Flame: f.Flame, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
 	for _, l := range w.Strands {
-		leave := f.Leave(l.Stuff, knot.Of[Settings](w.Section).LengthMM)
+		t.Endings = append(t.Endings, Ending(f, l.Stuff, set.LengthMM))
+	}
+	if err := together(w, f); err != nil {
+		return knot.Tied{}, err
+	}
+	tie, ok := ways[f.Form]
+	if !ok {
+		tie = straight
+	}
+	if err := tie(w, set, f, &t); err != nil {
+		return knot.Tied{}, err
+	}
+	if t.Moves == nil {
+		t.Moves = Moves(f, t.Endings, 0)
+	}
+	var stuffs []cord.Stuff
+	for _, l := range w.Strands {
+		stuffs = append(stuffs, l.Stuff)
+	}
+	t.Cautions = f.Calls(0, stuffs)
+	t.Warnings = Burns(f, w.Strands)
+	return t, nil
+}
+
+// ways are how ends of a form are led; what is not here hangs straight.
+var ways = map[finish.Form]func(w knot.Work, set Settings, f finish.Finish, t *knot.Tied) error{
+	finish.Fused: fused, finish.Melted: melted, finish.Bound: bound, finish.Beaded: beaded,
+	finish.Looped: looped, finish.Buried: buried,
+}
+
+func straight(w knot.Work, _ Settings, _ finish.Finish, t *knot.Tied) error {
+	for i, l := range w.Strands {
+		leave := t.Endings[i].LeavesMM
 		t.Height = max(t.Height, leave)
 		t.Paths = append(t.Paths, knot.Path{Points: []r3.Vec{{X: l.At.X, Z: l.At.Z}, {X: l.At.X, Y: leave, Z: l.At.Z}}})
 	}
-	t.Moves = Moves(f)
-	if f.Glue {
-		t.Cautions = append(t.Cautions, finish.GlueCaution)
-	}
-	t.Warnings = Burns(f, w.Strands)
-	return t, nil
+	return nil
 }
 
 // Burns warns where a finish is chosen, by the field how, that does not suit a strand:
@@ -101,46 +137,44 @@ func Burns(f finish.Finish, strands []knot.Strand) []knot.Flaw {
 	return nil
 }
 
-// tieFused bows two ends out to a loop and joins them at its far end, where it
-// hangs on something.
-func tieFused(w knot.Work, f finish.Finish) (knot.Tied, error) {
-	if n := len(w.Strands); n != f.Together {
-		return knot.Tied{}, &knot.Refused{Field: "how", Why: fmt.Sprintf("fused of %d ends; a fuse joins %d", n, f.Together), Set: "singe-and-press", Label: "Singe and press them"}
-	}
-	long := f.Leave(w.Strands[0].Stuff, knot.Of[Settings](w.Section).LengthMM)
-	d := w.Strands[0].Diameter
-	wide := math.Min(0.34*long, 14*d)
-	t := knot.Tied{Ends: true, Form: f.Form, Flame: f.Flame, Trim: f.Trim(), Repeats: 1, Gap: 1, Order: knot.Identity(2), Height: long, Eye: long - d - w.BarMM/2}
-	for i, l := range w.Strands {
-		side := float64(2*i - 1)
-		from := l.At.X
-		var pts []r3.Vec
-		const steps = 24
-		for k := 0; k <= steps; k++ {
-			// A drop: straight out of the work, round at the far end.
-			u := float64(k) / steps
-			a := math.Pi * u
-			out := side * wide * math.Sin(a) * math.Pow(u, 0.8)
-			pts = append(pts, r3.Vec{X: from*(1-u)*(1-u) + out, Y: long * (1 - math.Cos(a)) / 2 * (1 - d/2/long), Z: l.At.Z * (1 - u)})
-		}
-		t.Paths = append(t.Paths, knot.Path{Points: pts})
-	}
-	t.Moves = Moves(f)
-	return t, nil
-}
-
-// Moves are those of a finish.
-func Moves(f finish.Finish) []move.Move {
+// Moves are those of a finish of such ends, which are led under so many crossings where
+// it buries them.
+func Moves(f finish.Finish, endings []knot.Ending, under int) []move.Move {
 	var out []move.Move
 	for i, s := range f.Steps {
 		a := move.Move{Strand: -1, Text: s}
+		a.Text = measures(a.Text, "{cut}", endings, func(e knot.Ending) float64 { return e.CutMM }, &a.Naming)
+		a.Text = measures(a.Text, "{leave}", endings, func(e knot.Ending) float64 { return e.LeavesMM }, &a.Naming)
+		a.Text = measures(a.Text, "{hide}", endings, func(e knot.Ending) float64 { return e.HidesMM }, &a.Naming)
+		a.Text = strings.ReplaceAll(a.Text, "{under}", strconv.Itoa(under))
 		if i == 0 {
 			a.Detail = f.Note
-			if f.Flame {
-				a.Gate = "Flame and molten nylon burn and stick: heatproof surface, air, hair and sleeves away, water at hand."
-			}
 		}
 		out = append(out, a)
 	}
 	return out
+}
+
+// measures puts a length of the ends into words for a slot: one where it is one for all,
+// else that of each with the strands that have it.
+func measures(text, slot string, endings []knot.Ending, of func(knot.Ending) float64, naming *[][]int) string {
+	if !strings.Contains(text, slot) {
+		return text
+	}
+	var all []string
+	with := map[string][]int{}
+	for i, e := range endings {
+		mm := fmt.Sprintf("{%.1fmm}", of(e))
+		if with[mm] == nil {
+			all = append(all, mm)
+		}
+		with[mm] = append(with[mm], i)
+	}
+	if len(all) > 1 {
+		for k, mm := range all {
+			all[k] = fmt.Sprintf("%s ({strands %d})", mm, len(*naming))
+			*naming = append(*naming, with[mm])
+		}
+	}
+	return strings.ReplaceAll(text, slot, strings.Join(all, " or "))
 }

@@ -10,6 +10,7 @@ import (
 	"slices"
 	"strings"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
@@ -117,6 +118,7 @@ func anew(hanging int, free []string) []knot.Section {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, First: true, ID: "monkeys-fist", Name: "monkey's fist", Family: "balls",
+		Held:       "Round the fingers of the other hand, till the core is in.",
 		OtherNames: []string{"monkey fist", "heaving line knot"},
 		For:        "a ball round a core: boat keys, bell ropes, zip pulls",
 		Schools: []knot.School{
@@ -324,9 +326,12 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 		fmt.Sprintf("%d parallel turns on each of six faces, none crossed.", b.Passes),
 		fmt.Sprintf("The ball measures {%.1fmm} across its faces and {%.1fmm} across its corners.", b.FaceMM, b.CornerMM),
 	}
+	if b.Core.Kind.Hard() {
+		t.Cautions = append(t.Cautions, caution.Call{ID: caution.HardCore})
+	}
 	for _, wn := range b.Warnings {
 		if wn.Code == "choking" { // of the finished thing; nothing is to be mended
-			t.Cautions = append(t.Cautions, wn.Message)
+			t.Cautions = append(t.Cautions, caution.Call{ID: caution.Choking, Says: wn.Message})
 			continue
 		}
 		f := knot.Flaw{Code: wn.Code, Says: wn.Message}

@@ -31,6 +31,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "gather", Name: "gathering knot", Family: "wraps and gathers",
+		Held:       "In the hand, the bundle pinched under the turns.",
 		OtherNames: []string{"wrap knot", "wrapping knot"},
 		For:        "holding a bundle together above a tassel",
 		Schools:    []knot.School{{Field: "turns", Default: "6", Why: "five or more keep the eye hidden"}},

@@ -40,6 +40,7 @@ func anew(_ int, free []string) []knot.Section {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "herringbone-collar", Name: "herringbone collar", Family: "coverings",
+		Held: "On the bundle that it covers, its first turn under a piece of tape.", HoldTools: []string{"masking tape"},
 		OtherNames: []string{"two-cord collar"},
 		For:        "a collar of chevrons in two colours round the legs of a lanyard, below its ring, or over a ring put on them",
 		Glyph:      "M3 8l5 4-5 4M8 8l5 4-5 4M21 8l-5 4 5 4M16 8l-5 4 5 4M9 2v4M15 2v4M9 18v4M15 18v4",

@@ -93,6 +93,7 @@ func anew(hanging int, free []string) []knot.Section {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "flat-mat", Name: "flat mat", Family: "coverings",
+		Held: "Pinned to a cork board at every bight, till it is drawn up.", HoldTools: []string{"cork board and pins"},
 		OtherNames: []string{"carrick mat", "round mat"},
 		For:        "a flat round to begin a fob with; its ends go on as strands",
 		Schools: []knot.School{{Field: "width_mm", Default: "so that bands just pass",

@@ -56,9 +56,14 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 		thick = math.Max(thick, w.Own[i].Diameter)
 	}
 	t := knot.Tied{Loose: true, Open: true, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Own))}
-	fits, err := passes(w, through)
+	fits, passing, err := passes(w, through)
 	if err != nil {
 		return t, err
+	}
+	if passing != nil {
+		for i := 0; i < len(w.Own); i += 2 {
+			t.Threads = append(t.Threads, knot.Thread{Strands: []int{i}, Own: true, Passing: *passing})
+		}
 	}
 	e := edgeOf(w)
 	// The legs come together below the edge, side by side.
@@ -152,40 +157,22 @@ func crowd(w knot.Work, d float64) float64 {
 	return 1
 }
 
-// tape is by how much a wound end is thicker than the cord, mm.
-const tape = 0.3
-
-// passes tells how cords pass what they are led through together: bare, taped or only
-// with their ends melted to a point, and by how much. A bare or taped end must go in as
-// it is; behind a point the cord is squeezed by its give.
-func passes(w knot.Work, through []knot.Strand) (string, error) {
+// passes tells how cords pass what they are led through together, with how their ends
+// are made ready, and by how much.
+func passes(w knot.Work, through []knot.Strand) (string, *knot.Passing, error) {
 	if w.HoleMM == 0 {
-		return "", nil
+		return "", nil, nil
 	}
-	hard := make([]knot.Strand, len(through))
-	wound := make([]knot.Strand, len(through))
-	for i, l := range through {
-		l.Figures.Give = 0
-		hard[i] = l
-		l.Diameter += tape
-		wound[i] = l
-	}
-	pointed, bare, taped := knot.Pass(through), knot.Pass(hard), knot.Pass(wound)
-	if pointed > w.HoleMM {
+	p, goes := knot.Goes(w.HoleMM, through)
+	if !goes {
 		cords := fmt.Sprintf("%d cords need", len(through))
 		if len(through) == 1 {
 			cords = "the cord needs"
 		}
-		return "", &knot.Refused{Field: "cords", Why: fmt.Sprintf("%s %.1f mm even with pointed ends, and the hole is %.1f mm wide", cords, pointed, w.HoleMM),
-			Set: knot.RingWidth{GrowMM: pointed - w.HoleMM}, Label: "Take a wider one"}
+		return "", nil, &knot.Refused{Field: "cords", Why: fmt.Sprintf("%s %.1f mm even %s, and the hole is %.1f mm wide", cords, p.NeedMM, p.Name, w.HoleMM),
+			Set: knot.RingWidth{GrowMM: -p.SpareMM}, Label: "Take a wider one"}
 	}
-	switch {
-	case taped <= w.HoleMM:
-		return fmt.Sprintf("It passes with its ends taped, {%.1fmm} to spare.", w.HoleMM-taped), nil
-	case bare <= w.HoleMM:
-		return fmt.Sprintf("It passes with bare ends, {%.1fmm} to spare; taped it is {%.1fmm} too thick.", w.HoleMM-bare, taped-w.HoleMM), nil
-	}
-	return fmt.Sprintf("Melt the ends to a point: the cord passes squeezed, {%.1fmm} to spare; bare it is {%.1fmm} too thick.", w.HoleMM-pointed, bare-w.HoleMM), nil
+	return fmt.Sprintf("It passes %s, {%.1fmm} to spare.", p.Name, p.SpareMM), &p, nil
 }
 
 // tieFree keeps a loop of each cord that hangs on nothing: its fold is the top.
@@ -217,9 +204,11 @@ func tieFree(w knot.Work) (knot.Tied, error) {
 	}
 	if set.Bead != nil {
 		for i := range n {
-			if err := knot.Threads(set.Bead, w.Own[2*i:2*i+1], "the cord"); err != nil {
+			passing, err := knot.Threads(set.Bead, w.Own[2*i:2*i+1], "the cord")
+			if err != nil {
 				return t, err
 			}
+			t.Threads = append(t.Threads, knot.Thread{Strands: []int{2 * i}, Own: true, Passing: passing})
 		}
 		t.Beads = []knot.BeadAt{{At: r3.Vec{Y: -w.Own[0].Diameter / 2}, Bead: *set.Bead, Across: true}}
 	}

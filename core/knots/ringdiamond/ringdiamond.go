@@ -41,6 +41,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "multi-strand-diamond", Name: "multi-strand diamond", Family: "in a ring",
+		Held:       "In the hand, the strands standing up between the fingers.",
 		OtherNames: []string{"ring collar", "diamond in the middle"},
 		For:        "a round knot in the middle of three to eight strands, which go straight on through it; doubled, a collar for lanyards and handles",
 		Schools: []knot.School{

@@ -23,6 +23,7 @@ type Terminal struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "terminal-knot", Name: "terminal knot", Family: "in a ring",
+		Held:       "In the hand, the strands standing up between the fingers.",
 		OtherNames: []string{"crown and tuck"},
 		For:        "a round end to a crown sinnet or a braid of three to eight strands: the ends come out close together in its middle",
 		Schools:    []knot.School{{Field: "direction", Default: "anticlockwise", Why: "against the last crown below it sits closest"}},

@@ -56,6 +56,7 @@ func anew(hanging int, free []string) []knot.Section {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, First: true, ID: "rope-ball", Name: "rope ball", Family: "balls",
+		Held: "On its former, the first round under a piece of tape.", HoldTools: []string{"masking tape"},
 		OtherNames: []string{"globe knot", "turks head ball"},
 		For:        "a large decorative ball or a napkin ring, with no core to throw",
 		Schools: []knot.School{{Field: "passes", Default: "2",
@@ -120,6 +121,9 @@ func tieRopeBall(w knot.Work) (knot.Tied, error) {
 	if b.Rounds > 1 { // a napkin ring comes off its mandrel
 		t.Core = &knot.CoreAt{At: r3.Vec{Y: b.HeightMM / 2}, DiameterMM: b.FormerMM, Colour: ball.Wadding.Colour(),
 			WeightG: ball.Core{Kind: ball.Wadding, DiameterMM: b.FormerMM}.Weight(b.Cord)}
+	}
+	if b.Rounds == 1 {
+		t.Opening = &knot.Opening{RoundMM: math.Pi * b.InnerMM, Field: "former_mm", PerMM: 1 / math.Pi, Snug: true}
 	}
 	t.Checks = append(t.Checks, ropeSays(b)...)
 	t.Moves = ropeActions(b)

@@ -6,6 +6,8 @@ import (
 	"math"
 	"slices"
 
+	"nimblebight/core/caution"
+	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
@@ -23,7 +25,7 @@ type How string
 func (How) Choices() []string {
 	var out []string
 	for _, f := range finish.All() {
-		if f.Together == 0 {
+		if f.Alone() {
 			out = append(out, f.ID)
 		}
 	}
@@ -51,6 +53,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "sliding-pair", Name: "sliding pair", Family: "two strands",
+		Held: "Flat on the board, the neck pinned at its middle.", HoldTools: []string{"cork board and pins"},
 		OtherNames: []string{"sliding knots", "double fisherman pair", "adjustable knot"},
 		For:        "closing a neck cord so that it slides to length",
 		Schools: []knot.School{
@@ -153,7 +156,10 @@ func tie(w knot.Work) (knot.Tied, error) {
 	if f.ID == "" {
 		f, _ = finish.Get("dome")
 	}
-	t.Form, t.Flame, t.Trim = f.Form, f.Flame, f.Trim()
+	t.Flame = f.Flame
+	for _, l := range w.Strands {
+		t.Endings = append(t.Endings, ends.Ending(f, l.Stuff, 0))
+	}
 	lines := [2][]r3.Vec{}
 	for i, pts := range p.strands {
 		for _, v := range pts {
@@ -184,13 +190,17 @@ func tie(w knot.Work) (knot.Tied, error) {
 		"Pull the halves apart by the neck: they hold. Push them: they slide.",
 		"Drawn together they show four parallel parts on one side and two crosses on the other.",
 	}
-	t.Cautions = []string{"A cord round a neck needs a breakaway: put one in, and keep it from children and from machinery."}
+	t.Opening = &knot.Opening{RoundMM: set.MaxMM, Field: "max_mm", PerMM: 1, Closes: true}
+	t.Cautions = []caution.Call{{ID: caution.Neck}}
+	for _, l := range w.Strands {
+		t.Cautions = append(t.Cautions, f.Calls(0, []cord.Stuff{l.Stuff})...)
+	}
 	t.Warnings = ends.Burns(f, w.Strands)
 	if set.MinMM > 0 && set.MinMM < shortest-0.5 {
 		t.Warnings = append(t.Warnings, knot.Flaw{Code: "slides-no-shorter", Field: "min_mm", Set: math.Ceil(shortest), Label: fmt.Sprintf("Take %g mm", math.Ceil(shortest)),
 			Says: fmt.Sprintf("It slides to {%.0fmm} and no shorter, half of the cord between its halves; {%.0fmm} is wanted.", shortest, set.MinMM)})
 	}
-	t.Moves = moves(turns, f)
+	t.Moves = moves(turns, f, t.Endings)
 	return t, nil
 }
 
@@ -251,7 +261,7 @@ func necks(w knot.Work, lines [2][]r3.Vec, length, d float64) (fall float64, leg
 }
 
 // moves are those of both halves and the finishing of the ends.
-func moves(turns int, f finish.Finish) []move.Move {
+func moves(turns int, f finish.Finish, endings []knot.Ending) []move.Move {
 	count := map[int]string{2: "two", 3: "three"}[turns]
 	out := []move.Move{{Strand: -1, Naming: [][]int{{0, 1}}, Text: "Balance the hang, then lay the ends of {strands 0} past each other, side by side.", Detail: "Each end is cut long enough for its half and for holding it."}}
 	half := func(me int) move.Move {
@@ -261,5 +271,5 @@ func moves(turns int, f finish.Finish) []move.Move {
 	first, second := half(0), half(1)
 	second.Detail = "At its mirror place, by the same hand: turn the work half round and do as before."
 	second.Gate = "Drawn together: four parallel parts on one side, two crosses on the other."
-	return append(append(out, first, second), ends.Moves(f)...)
+	return append(append(out, first, second), ends.Moves(f, endings, 0)...)
 }

@@ -4,9 +4,9 @@ import (
 	"errors"
 	"math"
 	"slices"
-	"strings"
 	"testing"
 
+	"nimblebight/core/caution"
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
@@ -83,7 +83,7 @@ func TestOpeningsThatCannotBe(t *testing.T) {
 	if err != nil || len(tied.Warnings) != 1 || tied.Warnings[0].Set.(float64) < 300 {
 		t.Errorf("a shortest of 200 mm: %+v, %v", tied.Warnings, err)
 	}
-	if len(tied.Cautions) == 0 || !strings.Contains(tied.Cautions[0], "breakaway") {
+	if len(tied.Cautions) == 0 || tied.Cautions[0].ID != caution.Neck {
 		t.Errorf("no breakaway is asked for: %v", tied.Cautions)
 	}
 }

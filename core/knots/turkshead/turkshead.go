@@ -112,6 +112,7 @@ func anew(_ int, free []string) []knot.Section {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "turks-head", Name: "Turk's head", Family: "coverings",
+		Held: "On its mandrel, or on what it covers, the first turn under a piece of tape.", HoldTools: []string{"masking tape"},
 		OtherNames: []string{"covering knot", "woven ring"},
 		For:        "covering the legs of a lanyard, a handle or a ring; on a mandrel, a napkin ring or a bracelet",
 		Schools: []knot.School{{Field: "passes", Default: "2",
@@ -232,6 +233,7 @@ func (w work) lead() (knot.Tied, error) {
 	t.Moves = append(t.Moves, w.end(laid)...)
 	if w.set.Over == Mandrel {
 		t.Ends = true
+		t.Opening = &knot.Opening{RoundMM: math.Pi * w.thick, Field: "over_mm", PerMM: 1 / math.Pi, Snug: true}
 	} else if w.set.OverMM > 0 {
 		t.Beads = []knot.BeadAt{cover.Core(w.set.OverMM, t.Height, w.about)}
 	}

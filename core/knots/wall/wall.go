@@ -65,6 +65,7 @@ type Settings struct {
 func init() {
 	knot.Add(knot.Knot{
 		ID: "wall", Name: "wall knot", Family: "in a ring",
+		Held:       "In the hand, the strands standing up between the fingers.",
 		OtherNames: []string{"double wall", "single wall", "wall and crown", "manrope knot"},
 		For:        "a stopper of three to eight strands, or the foot of a crown: bell ropes, fobs, handles",
 		Schools: []knot.School{

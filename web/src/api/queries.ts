@@ -6,6 +6,8 @@ import type {
   Card,
   Catalogue,
   CatalogueKnot,
+  Change,
+  ChangedRequest,
   Document,
   End,
   Entry,
@@ -23,6 +25,8 @@ import type {
   State,
   Swatch,
   Tag,
+  ThroughAnswer,
+  ThroughRequest,
 } from "./types.gen";
 
 export function useTags(bin = false) {
@@ -318,6 +322,44 @@ export function useFistPicture(ask: FistRequest, face: number, enabled: boolean,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     enabled,
+    retry: false,
+  });
+}
+
+/** useCautionsRead are the cautions that were read in full once; undefined while that is not known. */
+export function useCautionsRead() {
+  return useQuery({ queryKey: ["cautions"], queryFn: () => api.get<string[]>("/cautions"), staleTime: Infinity }).data;
+}
+
+/** useReadCaution notes that a caution was read. */
+export function useReadCaution() {
+  const client = useQueryClient();
+  return useMutation({
+    scope: { id: "cautions" },
+    mutationFn: (id: string) => api.post<string[]>(`/cautions/${id}`, {}),
+    onSuccess: (all) => client.setQueryData(["cautions"], all),
+  });
+}
+
+/** useThrough is how cords pass a hole together. */
+export function useThrough(request: ThroughRequest) {
+  return useQuery({
+    queryKey: ["through", request],
+    queryFn: () => api.post<ThroughAnswer>("/through", request),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useChanged is what no longer holds of a piece as it was; null asks nothing. */
+export function useChanged(request: ChangedRequest | null) {
+  return useQuery({
+    queryKey: ["changed", request],
+    queryFn: () => api.post<Change[]>("/changed", request),
+    enabled: request !== null,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
     retry: false,
   });
 }

@@ -32,6 +32,11 @@ export interface Root {
   Catalogue: Catalogue;
   Offer: Offer;
   FinishRequest: FinishRequest;
+  ThroughRequest: ThroughRequest;
+  ThroughAnswer: ThroughAnswer;
+  ChangedRequest: ChangedRequest;
+  Changes: Change[];
+  Cautions: string[];
   Ends: End[];
   Plan: Plan;
   Picture: Picture;
@@ -74,6 +79,7 @@ export interface Document {
   purpose: Purpose;
   cords: Cord[];
   cutting?: Cutting;
+  card?: CardEdits;
   sequence: Section[];
 }
 export interface Purpose {
@@ -83,6 +89,7 @@ export interface Purpose {
   ends_on?: Hardware;
   between_mm?: number;
   stops_mm?: number;
+  around_mm?: number;
   blade_mm?: number;
   note?: string;
 }
@@ -128,6 +135,14 @@ export interface Cutting {
   one_in?: 10 | 20 | 40 | 200;
   hold?: "fingers" | "needle" | "haemostat";
   geometry?: boolean;
+}
+export interface CardEdits {
+  without?: string[];
+  own?: CardLine[];
+}
+export interface CardLine {
+  group: string;
+  says: string;
 }
 export interface Section {
   count?: number;
@@ -289,16 +304,19 @@ export interface Planned {
   grams_per_metre: number;
 }
 export interface Card {
-  cords: Line[];
-  things: string[];
-  tools: string[];
-  held: Line[];
-  surface: string;
-  looks: Line[];
+  groups: Group[];
+}
+export interface Group {
+  id: string;
+  name: string;
+  lines: Line[];
 }
 export interface Line {
-  what: string;
+  key: string;
+  what?: string;
   says: string;
+  own?: boolean;
+  out?: boolean;
 }
 export interface Hand {
   cords_mm?: {
@@ -401,7 +419,7 @@ export interface Catalogue {
   most_strands: number;
   turn_step: number;
   example: string;
-  kinds: string[];
+  kinds: PurposeKind[];
   fittings: Fitting[];
   stuff: Stuff;
   ball: FistRequest;
@@ -459,6 +477,10 @@ export interface Finish {
   note: string;
   flame: boolean;
   wants_length: boolean;
+  length: string;
+  wants_bead: boolean;
+  wants_under: boolean;
+  together: number;
   tools: string[];
   wait: string;
   look: string;
@@ -479,6 +501,21 @@ export interface Pattern {
   name: string;
   about: string;
   document: Document;
+}
+export interface PurposeKind {
+  id: string;
+  name: string;
+  asks: Ask[];
+  hangs: string[];
+  ends_on?: boolean;
+}
+export interface Ask {
+  key: string;
+  label: string;
+  hint: string;
+  drawing: "hang" | "hand" | "head" | "handle" | "roll" | "stop" | "blade" | "between" | "ball";
+  least_mm: number;
+  most_mm: number;
 }
 export interface Fitting {
   id: string;
@@ -527,12 +564,72 @@ export interface End {
   section: number;
   how: string;
   length_mm?: number;
+  under?: number;
+  bead?: Bead;
+  with?: number[];
+  measures?: Ending;
   ways?: FinishChoice[];
+  at: number;
+  of: number;
+  below: number;
+}
+export interface Bead {
+  hole_mm: number;
+  length_mm: number;
+  width_mm: number;
+  colour?: string;
+  shape?: string;
+  faces?: string;
+}
+export interface Ending {
+  form: string;
+  leaves_mm: number;
+  cut_mm: number;
+  melts_mm?: number;
+  trims_mm: number;
+  hides_mm?: number;
 }
 export interface FinishChoice {
   id: string;
   fit: boolean;
   why: string;
+}
+export interface ThroughRequest {
+  hole_mm: number;
+  cords: Through[];
+}
+export interface Through {
+  stuff: Stuff;
+  times: number;
+}
+export interface ThroughAnswer {
+  ways: Passing[];
+  goes: string;
+  least_mm: number;
+  exact: boolean;
+}
+export interface Passing {
+  id: string;
+  name: string;
+  how: string;
+  flame?: boolean;
+  tools: string[];
+  off_mm: number;
+  need_mm: number;
+  spare_mm: number;
+  fits: boolean;
+  can: boolean;
+  why?: string;
+}
+export interface ChangedRequest {
+  before: Document;
+  after: Document;
+}
+export interface Change {
+  section: number;
+  where?: string;
+  says: string;
+  fix?: Fix;
 }
 export interface Plan {
   name: string;
@@ -551,7 +648,9 @@ export interface Plan {
   checks: Check[];
   steps: Step[];
   actions: number;
-  cautions: string[];
+  cautions: Caution[];
+  endings: Ended[];
+  prepared: Prepared[];
   joints?: Joint[];
   notation: string;
   done: string[];
@@ -681,6 +780,37 @@ export interface Action {
   under?: string[];
   gate?: string;
   led?: boolean;
+}
+export interface Caution {
+  id: string;
+  title: string;
+  says: string;
+  at: string[];
+  section: number;
+}
+export interface Ended {
+  leg: string;
+  section: number;
+  form: string;
+  leaves_mm: number;
+  cut_mm: number;
+  melts_mm?: number;
+  trims_mm: number;
+  hides_mm?: number;
+}
+export interface Prepared {
+  section: number;
+  legs: string[];
+  way: Preparation;
+  spare_mm?: number;
+}
+export interface Preparation {
+  id: string;
+  name: string;
+  how: string;
+  flame?: boolean;
+  tools: string[];
+  off_mm: number;
 }
 export interface Joint {
   cord: string;

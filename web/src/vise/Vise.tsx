@@ -2,12 +2,13 @@ import { useEffect, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "wouter";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
-import type { Action, Plan, Step } from "../api/types.gen";
+import type { Action, Caution, Plan, Step } from "../api/types.gen";
 import { type PieceHandle, usePiece } from "../api/usePiece";
 import { RunningShort } from "../bench/cut/Middle";
 import { TableCard } from "../bench/cut/TableCard";
 import { type Around, lookedAt } from "../hang/Hang";
 import { Fitted } from "../hang/Plate";
+import { Cautions } from "../ui/Cautions";
 import { Dialog } from "../ui/Dialog";
 import { Swatch } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
@@ -34,6 +35,12 @@ function placeAt(plan: Plan, done: number): Place | null {
     at -= all;
   }
   return null;
+}
+
+/** acts tells whether a caution stands at a place: at its section, or, of the whole piece, at the first move. */
+function acts(c: Caution, place: Place | null, done: number) {
+  if (!place) return c.at.includes("check");
+  return c.section >= 0 ? c.section === place.step.section : done === 0 && c.at.includes("tie");
 }
 
 /** Vise is the work at the table: one action at a time, readable at arm's length. */
@@ -160,6 +167,13 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
           {place ? <Doing place={place} plan={plan} units={units} /> : <Done id={id} plan={plan} />}
+          <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />
+          {done === 0 && (
+            <details className="rounded-box border border-base-300 p-3">
+              <summary className="cursor-pointer text-lg">Before you begin: what lies on the table</summary>
+              <TableCard id={id} revision={revision} />
+            </details>
+          )}
           <p className="text-sm opacity-80">
             Space or a page pedal goes on, Backspace goes back. The place is kept by itself.
           </p>

@@ -2,6 +2,7 @@ import { type ReactNode, useState } from "react";
 import { Link } from "wouter";
 import { useSettings } from "../../api/queries";
 import type { Cord, Cutting, Plan, PlannedCord } from "../../api/types.gen";
+import { Dialog } from "../../ui/Dialog";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { holds, risks } from "../../ui/SettingsMenu";
@@ -9,6 +10,7 @@ import { cutTo, length, said } from "../../ui/units";
 import { useWork } from "../work";
 import { InHand } from "./InHand";
 import { Middle } from "./Middle";
+import { TableCard } from "./TableCard";
 import { Bar, Fills, Why } from "./Why";
 
 function legsKind(l: Cord["legs"]): string {
@@ -22,9 +24,9 @@ export function legSide(n: number, plan: Plan): "left" | "right" {
 
 /** Cut: how long each cord, where it folds, what will be left, and why. */
 export function Cut() {
-  const { plan, id } = useWork();
+  const { plan, id, revision, edit } = useWork();
   const { units } = useSettings();
-  const [open, setOpen] = useState<"hand" | "middle" | null>(null);
+  const [open, setOpen] = useState<"hand" | "middle" | "card" | null>(null);
   const cords = plan?.cords.filter((c) => c.role !== "unused") ?? [];
   return (
     <Panel
@@ -68,6 +70,9 @@ export function Cut() {
         <button type="button" className="btn btn-sm" onClick={() => setOpen("middle")}>
           Running short
         </button>
+        <button type="button" className="btn btn-sm" onClick={() => setOpen("card")}>
+          Table card
+        </button>
         <Link href={`/piece/${id}/sheet`} className="btn btn-sm">
           Cut sheet to print
         </Link>
@@ -77,6 +82,11 @@ export function Cut() {
       ))}
       {open === "hand" && <InHand onClose={() => setOpen(null)} />}
       {open === "middle" && <Middle onClose={() => setOpen(null)} />}
+      {open === "card" && (
+        <Dialog title="What lies on the table" onClose={() => setOpen(null)} wide>
+          <TableCard id={id} revision={revision} edit={edit} />
+        </Dialog>
+      )}
     </Panel>
   );
 }

@@ -118,7 +118,9 @@ export function Sheet({ id }: { id: number }) {
           <h2 className="mt-4 font-semibold">Cautions</h2>
           <ul className="list-disc pl-5 text-sm">
             {plan.cautions.map((c) => (
-              <li key={c}>{said(c, units)}</li>
+              <li key={c.id}>
+                <strong>{c.title}.</strong> {said(c.says, units)}
+              </li>
             ))}
           </ul>
         </div>

@@ -1,39 +1,11 @@
 import { api } from "../../api/client";
 import { useCatalogue, useEnds, useKnots, useSettings } from "../../api/queries";
-import type { End, FinishChoice, Finish as FinishOf, Section } from "../../api/types.gen";
+import type { End, Section } from "../../api/types.gen";
+import { Cautions } from "../../ui/Cautions";
 import { Choice, Panel, Swatch } from "../../ui/fields";
-import { LengthInput } from "../../ui/LengthInput";
-import { length, said } from "../../ui/units";
+import { diameter, length } from "../../ui/units";
 import { useWork } from "../work";
-
-/** How tells why a finish stands where it does, and opened, what it asks for and why not another. */
-function How({ way, ways, nameOf }: { way: FinishOf; ways: FinishChoice[]; nameOf: (how: string) => string }) {
-  const why = ways.find((w) => w.id === way.id)?.why;
-  return (
-    <div className="text-sm">
-      {why && <p>Because: {why}.</p>}
-      <p className="opacity-80">{way.note}</p>
-      <details>
-        <summary className="cursor-pointer py-1">Tools, how to look, and the other finishes</summary>
-        <p>
-          Have ready: {way.tools.join(", ")}.{way.wait ? ` Leave it ${way.wait}.` : ""}
-        </p>
-        <p>Look: {way.look}</p>
-        <p>To undo it: {way.undo}</p>
-        <ul className="list-disc pl-4">
-          {ways
-            .filter((w) => w.id !== way.id)
-            .map((w) => (
-              <li key={w.id}>
-                <strong>{nameOf(w.id)}</strong>
-                {w.fit ? "" : ", ruled out"}: {w.why}.
-              </li>
-            ))}
-        </ul>
-      </details>
-    </div>
-  );
-}
+import { Asks, How, Measures } from "./How";
 
 /** Finish: one decision per end. */
 export function Finish() {
@@ -47,15 +19,32 @@ export function Finish() {
   // The rule of which sections that makes is the server's.
   const set = (wanted: End[]) =>
     piece.ask(async (d) => ({ ...d, sequence: await api.post<Section[]>("/finish", { document: d, ends: wanted }) }));
+  // Ends that are made one are chosen together: a pair, or all that hang there.
+  const choose = (e: End, how: string) => {
+    const together = ways.find((w) => w.id === how)?.together ?? 0;
+    const beside = ends.filter((o) => o.below === e.below);
+    const n = beside.findIndex((o) => o.place === e.place);
+    const pair = beside.slice(n - (n % 2), n - (n % 2) + 2);
+    set((together === 0 ? [e] : together > 0 ? pair : beside).map((o) => chosen(o, how)));
+  };
+  // What is said of a size is said of all ends that it is one size for.
+  const alike = (e: End) =>
+    together(
+      e,
+      ways.find((w) => w.id === e.how),
+    )
+      ? ends.filter((o) => o.section === e.section)
+      : [e];
   const nameOf = (how: string) => ways.find((w) => w.id === how)?.name ?? how;
   return (
     <Panel title="Finish" lead="One decision per end, by material and place.">
+      {plan && <Cautions all={plan.cautions} at="finish" />}
       {ends.length > 1 && (
         <Choice
           label="All ends alike"
           value={ends.every((e) => e.how === ends[0].how) ? ends[0].how : ""}
           options={[{ id: "", name: "each its own" }, ...ways.map((w) => ({ id: w.id, name: w.name }))]}
-          onSet={(how) => how && set(ends.map((e) => ({ ...e, how, length_mm: undefined })))}
+          onSet={(how) => how && set(ends.map((e) => chosen(e, how)))}
         />
       )}
       <ul className="flex flex-col gap-2">
@@ -83,11 +72,17 @@ export function Finish() {
                       name: `${nameOf(w.id)}${w.fit ? (n === 0 ? ", best for this cord" : "") : ` (ruled out: ${w.why})`}`,
                     })),
                   ]}
-                  onSet={(how) => set([{ ...e, how, length_mm: undefined }])}
+                  onSet={(how) => choose(e, how)}
                 />
-                {way?.wants_length && (
-                  <LengthInput label="Hangs" mm={e.length_mm ?? 30} onSet={(v) => set([{ ...e, length_mm: v }])} />
-                )}
+                <p className="text-sm opacity-80">
+                  {place(e.at)} of {e.of} from the left
+                  {e.below >= 0 ? `, below the ${knots.get(document.sequence[e.below].do)?.name ?? ""}` : ""}
+                  {together(e, way)
+                    ? `, made one with end${(e.with ?? []).length > 1 ? "s" : ""} ${(e.with ?? []).join(" and ")}`
+                    : ""}
+                </p>
+                {way && <Measures end={e} />}
+                {way && <Asks end={e} way={way} onSet={(v) => set(alike(e).map((o) => ({ ...o, ...v })))} />}
                 {way && <How way={way} ways={e.ways ?? []} nameOf={nameOf} />}
               </div>
             </li>
@@ -101,12 +96,15 @@ export function Finish() {
             : "No end hangs there yet."}
         </p>
       )}
-      {plan && (
-        <section aria-label="Cautions" className="rounded-box border border-warning p-3">
-          <h3 className="font-semibold text-warning">Cautions</h3>
-          <ul className="list-disc pl-4 text-sm">
-            {plan.cautions.map((c) => (
-              <li key={c}>{said(c, units)}</li>
+      {plan && plan.prepared.length > 0 && (
+        <section aria-label="Ends to prepare" className="text-sm" data-testid="prepared">
+          <h3 className="font-semibold">Ends to prepare</h3>
+          <ul className="list-disc pl-4">
+            {plan.prepared.map((r) => (
+              <li key={r.section + r.legs.join()}>
+                {r.legs.join(", ")}, for the {knots.get(document.sequence[r.section].do)?.name}: {r.way.name}.{" "}
+                {r.way.how} Afterwards {diameter(r.way.off_mm, units)} of each is cut off again.
+              </li>
             ))}
           </ul>
         </section>
@@ -123,4 +121,21 @@ export function Finish() {
       )}
     </Panel>
   );
+}
+
+/** chosen is an end with another finish, and none of the sizes of the one before. */
+function chosen(e: End, how: string): End {
+  return { ...e, how, length_mm: undefined, under: undefined, bead: undefined };
+}
+
+/** together tells whether an end is made one with others. */
+function together(e: End, way: { together: number } | undefined) {
+  return (way?.together ?? 0) !== 0 && (e.with ?? []).length > 0;
+}
+
+/** place is a place as it is said. */
+function place(n: number) {
+  const tens = Math.floor(n / 10) % 10;
+  const th = tens === 1 ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th");
+  return `${n}${th}`;
 }

@@ -1,8 +1,12 @@
 import { useCatalogue } from "../../api/queries";
-import type { Fitting, Hardware, Purpose as PurposeOf } from "../../api/types.gen";
+import type { Ask, Fitting, Hardware, PurposeKind, Purpose as PurposeOf } from "../../api/types.gen";
+import { Cautions } from "../../ui/Cautions";
 import { Choice, Panel, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
+import { NoLonger } from "../NoLonger";
 import { useWork } from "../work";
+import { Measure } from "./Measure";
+import { Through } from "./Through";
 
 /** fitted is hardware of another kind: what is thick there has a size from the first. */
 function fitted(type: string, fittings: Fitting[], on: Hardware): Partial<Hardware> {
@@ -67,21 +71,47 @@ function FarEnd(props: { purpose: PurposeOf; fittings: Fitting[]; onSet: (v: Par
             on={far}
             onSet={(v) => onSet({ ends_on: { ...far, ...v } })}
           />
-          <LengthInput
-            label="From wire to wire"
-            path="purpose.between_mm"
-            mm={p.between_mm}
-            optional
-            onSet={(v) => onSet({ between_mm: v })}
-            hint="Leave it empty if the count decides. The section run back leads the strands there and back."
-          />
+          <div className="flex items-start gap-3">
+            <Measure drawing="between" />
+            <div className="min-w-0 flex-1">
+              <LengthInput
+                label="From wire to wire"
+                path="purpose.between_mm"
+                mm={p.between_mm}
+                optional
+                onSet={(v) => onSet({ between_mm: v })}
+                hint="Leave it empty if the count decides. The section run back leads the strands there and back."
+              />
+            </div>
+          </div>
         </>
       )}
     </>
   );
 }
 
-/** Purpose: what it hangs on, how long it shall be. */
+/** Asked is a size that a kind of piece asks for, with a drawing of what to measure. */
+function Asked(props: { ask: Ask; mm: number | undefined; onSet: (mm: number | undefined) => void }) {
+  const { ask, mm, onSet } = props;
+  return (
+    <div className="flex items-start gap-3">
+      <Measure drawing={ask.drawing} />
+      <div className="min-w-0 flex-1">
+        <LengthInput
+          label={ask.label}
+          path={`purpose.${ask.key}`}
+          mm={mm || undefined}
+          optional
+          onSet={onSet}
+          hint={ask.hint}
+          fine
+        />
+      </div>
+    </div>
+  );
+}
+
+/** Purpose: what it is for, what it hangs on, and the sizes that fix all others. */
 export function Purpose() {
   const { document, edit, plan } = useWork();
   const p = document.purpose;
@@ -89,62 +119,53 @@ export function Purpose() {
   const hang = (v: Partial<Hardware>) => set({ hangs_on: { ...p.hangs_on, ...v } });
   const catalogue = useCatalogue().data;
   const kinds = catalogue?.kinds ?? [];
+  const kind = kinds.find((k) => k.id === p.kind);
   const fittings = catalogue?.fittings ?? [];
   const fitting = fittings.find((f) => f.id === p.hangs_on.type);
-  const known = kinds.includes(p.kind) ? kinds : [p.kind, ...kinds];
+  const usual = kind?.hangs ?? [];
+  const ranked = [...fittings].sort((a, b) => rank(usual, a.id) - rank(usual, b.id));
   return (
     <Panel title="Purpose" lead="What it is for fixes all other sizes.">
       <Choice
         label="It is a"
         path="purpose.kind"
         value={p.kind}
-        options={known.map((k) => ({ id: k, name: k.replace("-", " ") }))}
-        onSet={(kind) => set({ kind })}
+        options={kind ? kinds : [{ id: p.kind, name: p.kind.replaceAll("-", " ") }, ...kinds]}
+        onSet={(id) => set({ kind: id })}
       />
+      <NoLonger />
       <Choice
         label="It hangs on"
         path="purpose.hangs_on.type"
         value={p.hangs_on.type}
-        options={fittings}
+        options={ranked}
         onSet={(type) => hang(fitted(type, fittings, p.hangs_on))}
       />
-      <Sizes fitting={fitting} path="purpose.hangs_on" on={p.hangs_on} onSet={hang} />
-      {(p.kind === "tether" || p.ends_on) && <FarEnd purpose={p} fittings={fittings} onSet={set} />}
-      {(p.kind === "stopper" || p.stops_mm) && (
-        <LengthInput
-          label="It must not pass a hole of"
-          path="purpose.stops_mm"
-          mm={p.stops_mm}
-          optional
-          onSet={(v) => set({ stops_mm: v })}
-          hint="The width of the hole. The plan says whether a knot stops at it when it is pulled hard. Leave it empty where there is no hole."
-          fine
-        />
+      {fitting?.inner && (
+        <div className="flex items-start gap-3">
+          <Measure drawing={fitting.depth ? "hole" : "ring"} />
+          <div className="min-w-0 flex-1">
+            <Sizes fitting={fitting} path="purpose.hangs_on" on={p.hangs_on} onSet={hang} />
+          </div>
+        </div>
       )}
-      {(p.kind === "lanyard" || p.blade_mm) && (
-        <LengthInput
-          label="A blade's path, from the hole"
-          path="purpose.blade_mm"
-          mm={p.blade_mm}
-          optional
-          onSet={(v) => set({ blade_mm: v })}
-          hint="Of a folding knife: how far from the hole the blade passes. Leave it empty where there is no blade. Keep it closed or sheathed while you tie."
+      {(kind?.ends_on || p.ends_on) && <FarEnd purpose={p} fittings={fittings} onSet={set} />}
+      {asked(p, kind, kinds).map((a) => (
+        <Asked
+          key={a.key}
+          ask={a}
+          mm={p[a.key as keyof PurposeOf] as number | undefined}
+          onSet={(v) => set({ [a.key]: v })}
         />
-      )}
+      ))}
       {plan?.heads ? (
         <p className="text-sm opacity-80">
           It holds {plan.heads_fit} lark's head{plan.heads_fit === 1 ? "" : "s"} of this cord side by side; {plan.heads}{" "}
           {plan.heads === 1 ? "hangs" : "hang"} on it.
         </p>
       ) : null}
-      <LengthInput
-        label="Wanted length"
-        path="purpose.length_mm"
-        mm={p.length_mm}
-        optional
-        onSet={(v) => set({ length_mm: v })}
-        hint="From the middle of the wire to the lowest tip. Leave it empty if the count decides."
-      />
+      {plan && <Cautions all={plan.cautions} at="purpose" />}
+      {document.cords.length > 0 && <Through />}
       <TextInput
         label="Note"
         path="purpose.note"
@@ -155,4 +176,17 @@ export function Purpose() {
       />
     </Panel>
   );
+}
+
+/** rank puts what is usual first, in its order. */
+function rank(usual: string[], id: string) {
+  const n = usual.indexOf(id);
+  return n < 0 ? usual.length : n;
+}
+
+/** asked are the sizes that a kind asks for, then those that are said all the same. */
+function asked(p: PurposeOf, kind: PurposeKind | undefined, kinds: PurposeKind[]): Ask[] {
+  const asks = kind?.asks ?? [];
+  const others = kinds.flatMap((k) => k.asks).filter((a) => p[a.key as keyof PurposeOf]);
+  return [...asks, ...others].filter((a, i, all) => all.findIndex((b) => b.key === a.key) === i);
 }

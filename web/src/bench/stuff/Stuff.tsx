@@ -9,6 +9,7 @@ import { Choice, Panel, Swatch, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { diameter } from "../../ui/units";
+import { NoLonger } from "../NoLonger";
 import { useWork } from "../work";
 import { JointAt } from "./JointAt";
 import { Swap } from "./Swap";
@@ -38,6 +39,7 @@ export function Stuff() {
   const add = (stuff: StuffOf) => edit((d) => ({ ...d, cords: [...d.cords, { id: nextId(d.cords), stuff }] }));
   return (
     <Panel title="Stuff" lead="The cords, by make, label diameter and colour.">
+      <NoLonger />
       <ul className="flex flex-col gap-3">
         {document.cords.map((c, i) => {
           const planned = plan?.cords.find((p) => p.id === c.id);
