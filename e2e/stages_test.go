@@ -248,7 +248,7 @@ func TestFinishesSayWhyTheyStandWhereTheyDo(t *testing.T) {
 	v.until("the best stands first", options+`[0].endsWith("best for this cord")`)
 	v.until("and what burns is ruled out, with the reason", options+`.some((o) => o.includes("ruled out: cotton burns"))`)
 	v.choose("Finish of end 1", "glue")
-	v.until("glue is cautioned of", `document.querySelector('[aria-label="Cautions"]').textContent.includes("glue bonds skin")`)
+	v.until("glue is cautioned of", `document.querySelector('[aria-label="Cautions"]')?.textContent.includes("glue bonds skin")`)
 	v.until("its reason is said", `document.querySelector('section[aria-label="Finish"]').textContent.includes("Because: for small ends")`)
 	v.until("and what it asks for", `[...document.querySelectorAll("details")].some((d) => d.textContent.includes("Have ready: glue"))`)
 	v.until("it is saved", saved)

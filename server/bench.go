@@ -55,6 +55,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/offers", s.offers)
 	r.POST("/finish", s.finish)
 	s.purpose(r)
+	s.inspects(r)
 	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })
 	r.GET("/knots", func(c *gin.Context) { answer(c, catalogue().Knots, nil) })
 	r.GET("/knots/:id/picture", s.knotPicture)

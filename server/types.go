@@ -10,6 +10,7 @@ import (
 	"nimblebight/core/evidence"
 	"nimblebight/core/finish"
 	"nimblebight/core/gauge"
+	"nimblebight/core/inspect"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
@@ -295,6 +296,9 @@ type Wire struct {
 	Catalogue       Catalogue
 	Offer           knot.Offer
 	FinishRequest   FinishRequest
+	Inspect         Inspect
+	JudgeRequest    JudgeRequest
+	Verdicts        []inspect.Verdict
 	ThroughRequest  ThroughRequest
 	ThroughAnswer   ThroughAnswer
 	ChangedRequest  ChangedRequest

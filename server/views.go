@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"nimblebight/core/gauge"
+	"nimblebight/core/inspect"
 	"nimblebight/core/knot"
 	"nimblebight/core/memo"
 	"nimblebight/core/piece"
@@ -19,6 +20,7 @@ import (
 type views struct {
 	plans memo.Cache[plan.Plan]
 	pics  memo.Cache[scene.Picture]
+	looks memo.Cache[[]inspect.Item]
 	// plates are what was written of plates, by their names.
 	plates memo.Cache[svg.Plate]
 	// known is what is known of the maker's cords and hand now.
@@ -26,7 +28,7 @@ type views struct {
 }
 
 func newViews(known func() *gauge.Estimate) *views {
-	return &views{known: known, plans: memo.Cache[plan.Plan]{Most: 32 << 20}, pics: memo.Cache[scene.Picture]{Most: 32 << 20}, plates: memo.Cache[svg.Plate]{Most: 16 << 20}}
+	return &views{known: known, plans: memo.Cache[plan.Plan]{Most: 32 << 20}, pics: memo.Cache[scene.Picture]{Most: 32 << 20}, looks: memo.Cache[[]inspect.Item]{Most: 24 << 20}, plates: memo.Cache[svg.Plate]{Most: 16 << 20}}
 }
 
 // hand is a place at the vise: so many actions, and how far the last has come.
@@ -45,6 +47,17 @@ func (v *views) plan(raw []byte, d piece.Document, set Settings, at hand) (plan.
 	return v.plans.GetIf(key, func() (plan.Plan, bool, error) {
 		p, err := plan.Make(d, o)
 		return p, len(p.Rough) == 0, err
+	})
+}
+
+// inspect is what to inspect on a piece that is planned.
+func (v *views) inspect(raw []byte, d piece.Document, set Settings, p plan.Plan) ([]inspect.Item, error) {
+	known := v.known()
+	o := options(set)
+	key := fmt.Sprintf("%x %v %s", sha256.Sum256(raw), o, known.ID())
+	o.Gauge = known
+	return v.looks.GetIf(key, func() ([]inspect.Item, bool, error) {
+		return inspect.Of(d, p, o), len(p.Rough) == 0, nil
 	})
 }
 

@@ -240,6 +240,13 @@ func (m *maker) looks() {
 			for _, a := range s.Actions {
 				m.put("look", m.section(i), a.Gate)
 			}
+			for _, g := range s.Gates {
+				when := fmt.Sprintf("after every %d: ", g.Every)
+				if g.Every == 0 {
+					when = fmt.Sprintf("after round %d: ", g.At)
+				}
+				m.put("look", m.section(i), when+strings.ToLower(g.Says[:1])+g.Says[1:])
+			}
 		}
 		for _, c := range m.p.Checks {
 			if c.Section == i {

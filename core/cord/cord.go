@@ -124,6 +124,9 @@ func (m Make) Lace() bool { return makes[m].lace }
 // Stretches tells whether it gives when it is pulled: it is measured without pull.
 func (m Make) Stretches() bool { return makes[m].rest > 0 || m == "tshirt-yarn" }
 
+// Opens tells whether it is one twist, which opens while it is tied.
+func (m Make) Opens() bool { return m == "single-strand" }
+
 // Flat tells whether it has a thickness beside its width.
 func (m Make) Flat() bool { return makes[m].flat }
 

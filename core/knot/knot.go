@@ -97,10 +97,24 @@ type Knot struct {
 	// empty where it hangs from what is above it.
 	Held      string   `json:"-"`
 	HoldTools []string `json:"-"`
+	// Wrong, where it is not nil, are the states that a section of it comes to by the slips
+	// that makers know, beside those that any knot can come to.
+	Wrong func(Section) []Wrong `json:"-"`
 	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
 	Thumb *Thumb `json:"-"`
 	// Sample shows it.
 	Sample Sample `json:"-"`
+}
+
+// Wrong is a state that a section comes to by a slip. It is drawn of sections that are tied
+// so in earnest, instead of the one that it should be.
+type Wrong struct {
+	What string // what to inspect
+	How  string // how to look
+	Says string // what the slip was and what shows it
+	Back string // the way back
+	// Instead are the sections that stand for it.
+	Instead []Section
 }
 
 // Thumb is a thumb rule: a strand that works takes so many times the length of the row,

@@ -262,6 +262,10 @@ func (w *walk) crossing(i int, s knot.Section, times int) int {
 	if w.o.LeftHanded {
 		m = m.Mirror(0)
 	}
+	if last := len(w.plan.Steps) - 1; last >= 0 && w.plan.Steps[last].Section == i {
+		row := &w.plan.Steps[last]
+		row.Gates = append(row.Gates, Gate{At: row.Repeats, Says: "Before they are crossed both rows are equally long; untie or push up the longer one till they are."})
+	}
 	w.plan.Steps = append(w.plan.Steps, Step{Section: i, Do: s.Do, Repeats: times, Actions: []Action{w.action(m, move.Names{}, nil)}})
 	w.plan.Actions += times
 	before := w.actions

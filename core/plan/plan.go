@@ -229,6 +229,16 @@ type Step struct {
 	Repeats int      `json:"repeats"`
 	MM      float64  `json:"mm,omitempty"` // for {length} in the text
 	Actions []Action `json:"actions"`
+	// Gates are what is looked at between its rounds, where it still helps.
+	Gates []Gate `json:"gates,omitempty"`
+}
+
+// Gate is what to look at when a round of a step is done: the round At, or, where Every is
+// set, every so many.
+type Gate struct {
+	At    int    `json:"at,omitempty"`
+	Every int    `json:"every,omitempty"`
+	Says  string `json:"says"`
 }
 
 // Action is one thing to do. {length} in its words is the step's MM, {fold} the

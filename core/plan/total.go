@@ -48,6 +48,7 @@ func (w *walk) finish() Plan {
 		p.LengthMM = w.far
 	}
 	w.cords()
+	w.evenGate()
 	w.joints()
 	w.warn()
 	w.stopper()

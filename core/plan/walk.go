@@ -895,16 +895,20 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, places []int, who []*
 	for _, l := range who {
 		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
 	}
-	for _, m := range t.Moves {
+	for k, m := range t.Moves {
+		if last := len(step.Actions) - 1; m.Slack && k > 0 && !t.Moves[k-1].Slack && step.Actions[last].Gate == "" {
+			step.Actions[last].Gate = "It is still loose: hold every crossing against the picture before you draw it up."
+		}
 		step.Actions = append(step.Actions, w.action(m, names, who))
 	}
+	step.Gates = w.gates(t, who)
 	w.plan.Steps = append(w.plan.Steps, step)
 	w.plan.Actions += step.Repeats * len(step.Actions)
 	if t.HalfKnots {
 		for _, v := range t.Shows {
 			if v.Where == "middle" {
 				w.plan.Checks = append(w.plan.Checks, Check{"bars", i,
-					fmt.Sprintf("Every bar on the face is cord %s; no filler shows between them.", w.d.Cords[who[v.Face].cord].ID)})
+					fmt.Sprintf("Every bar on the face is cord %s, and the bars lie close.", w.d.Cords[who[v.Face].cord].ID)})
 			}
 		}
 	}

@@ -92,8 +92,19 @@ func named(t reflect.Type) string {
 	case reflect.TypeFor[piece.Problem]():
 		return "FieldProblem"
 	}
-	return t.Name()
+	name := t.Name()
+	if t.Kind() != reflect.Struct {
+		return name
+	}
+	if other, ok := taken[name]; ok && other != t {
+		panic(fmt.Sprintf("gen: %v and %v are both named %s on the wire; give one of them a name of its own", other, t, name))
+	}
+	taken[name] = t
+	return name
 }
+
+// taken are the names that are given, so that no type stands for another by its name.
+var taken = map[string]reflect.Type{}
 
 // special gives the schema of types that write their own JSON.
 func special(t reflect.Type) *jsonschema.Schema {

@@ -119,6 +119,7 @@ func init() {
 	knot.Add(knot.Knot{
 		Outside: true, First: true, ID: "monkeys-fist", Name: "monkey's fist", Family: "balls",
 		Held:       "Round the fingers of the other hand, till the core is in.",
+		Wrong:      wrong,
 		OtherNames: []string{"monkey fist", "heaving line knot"},
 		For:        "a ball round a core: boat keys, bell ropes, zip pulls",
 		Schools: []knot.School{

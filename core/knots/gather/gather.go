@@ -32,6 +32,7 @@ func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "gather", Name: "gathering knot", Family: "wraps and gathers",
 		Held:       "In the hand, the bundle pinched under the turns.",
+		Wrong:      wrong,
 		OtherNames: []string{"wrap knot", "wrapping knot"},
 		For:        "holding a bundle together above a tassel",
 		Schools:    []knot.School{{Field: "turns", Default: "6", Why: "five or more keep the eye hidden"}},
@@ -159,4 +160,21 @@ func comesOut(ring []r3.Vec, ds []knot.Disc, d float64) int {
 		}
 	}
 	return at
+}
+
+// wrong is a wrap with one turn fewer: what a turn that climbed on another looks like when
+// it has slipped off.
+func wrong(s knot.Section) []knot.Wrong {
+	turns := knot.Of[Settings](s).Turns
+	if turns < 3 {
+		return nil
+	}
+	fewer := s.Put("turns", turns-1)
+	return []knot.Wrong{{
+		What:    fmt.Sprintf("%d turns lie side by side, none crossed.", turns),
+		How:     "Count them on the face and on the back, and push the wrap with a thumbnail: it does not slide.",
+		Says:    fmt.Sprintf("One turn is missing, %d instead of %d: it lay across the others and has slipped off.", turns-1, turns),
+		Back:    "Pull the eye out again by the upper end, take the turns off, and wind them anew from the top, each against the one before.",
+		Instead: []knot.Section{fewer},
+	}}
 }

@@ -67,6 +67,7 @@ func init() {
 		Places:   true,
 		Settings: SquareSettings{},
 		Terms:    terms,
+		Wrong:    wrongSquare,
 		Tie:      func(w knot.Work) (knot.Tied, error) { return Tie(w, 2, start(w)) },
 		Hold: func(w knot.Work, action int, along float64) (knot.Tied, error) {
 			return holdRow(w, 2, start(w), action, along)
@@ -86,6 +87,7 @@ func init() {
 		Places:   true,
 		Settings: HalfSettings{},
 		Terms:    terms,
+		Wrong:    wrongHalf,
 		Tie:      func(w knot.Work) (knot.Tied, error) { return Tie(w, 1, hand(w)) },
 		Hold: func(w knot.Work, action int, along float64) (knot.Tied, error) {
 			return holdRow(w, 1, hand(w), action, along)

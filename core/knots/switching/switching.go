@@ -45,6 +45,7 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, BareMM: knot.Of[Settings](s).GapMM}
 		},
 		Tie:    tieSwitch,
+		Wrong:  wrong,
 		Sample: knot.Sample{Line: "mount A B, switch-knot 2", Cords: 2, Section: 1},
 	})
 }

@@ -14,6 +14,8 @@ import type {
   FistAnswer,
   FistRequest,
   Folder,
+  Inspect,
+  JudgeRequest,
   Kept,
   Offer,
   Picture,
@@ -27,6 +29,7 @@ import type {
   Tag,
   ThroughAnswer,
   ThroughRequest,
+  Verdict,
 } from "./types.gen";
 
 export function useTags(bin = false) {
@@ -243,7 +246,7 @@ export function useSwatches() {
 }
 
 /** learnt are the queries whose answers change with what is known of the maker's cords and hand. */
-export const learnt = [["swatches"], ["plan"], ["card"], ["picture"], ["tags"]];
+export const learnt = [["swatches"], ["plan"], ["card"], ["picture"], ["tags"], ["inspect"], ["judged"]];
 
 /** usePlanned is what a swatch is planned to measure before anything is known. */
 export function usePlanned(swatch: Swatch | null) {
@@ -358,6 +361,43 @@ export function useChanged(request: ChangedRequest | null) {
     queryKey: ["changed", request],
     queryFn: () => api.post<Change[]>("/changed", request),
     enabled: request !== null,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useInspect is what to inspect on a tied piece, and its sizes. */
+export function useInspect(id: number, revision: number | undefined) {
+  const { hand, units } = useSettings();
+  return useQuery({
+    queryKey: ["inspect", id, revision, hand, units],
+    queryFn: () => api.get<Inspect>(`/pieces/${id}/inspect`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useInspected is the picture of the right or the wrong state of something to inspect. */
+export function useInspected(id: number, revision: number | undefined, item: string, state: "right" | "wrong") {
+  const { hand } = useSettings();
+  return useQuery({
+    queryKey: ["inspected", id, revision, hand, item, state],
+    queryFn: () => api.get<Picture>(`/pieces/${id}/inspect/${item}/${state}?scale=4`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    retry: false,
+  });
+}
+
+/** useJudged is what measured sizes of a piece mean. */
+export function useJudged(id: number, revision: number | undefined, measured: JudgeRequest) {
+  return useQuery({
+    queryKey: ["judged", id, revision, measured],
+    queryFn: () => api.post<Verdict[]>(`/pieces/${id}/judge`, measured),
+    enabled: revision !== undefined && (measured.length_mm !== undefined || measured.width_mm !== undefined),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,

@@ -32,6 +32,9 @@ export interface Root {
   Catalogue: Catalogue;
   Offer: Offer;
   FinishRequest: FinishRequest;
+  Inspect: Inspect;
+  JudgeRequest: JudgeRequest;
+  Verdicts: Verdict[];
   ThroughRequest: ThroughRequest;
   ThroughAnswer: ThroughAnswer;
   ChangedRequest: ChangedRequest;
@@ -594,6 +597,43 @@ export interface FinishChoice {
   fit: boolean;
   why: string;
 }
+export interface Inspect {
+  items: Item[];
+  sizes: Size[];
+}
+export interface Item {
+  id: string;
+  section: number;
+  where: string;
+  what: string;
+  how?: string;
+  back?: string;
+  right?: Shown;
+  wrong?: Shown;
+}
+export interface Shown {
+  says?: string;
+  turn: number;
+  from_mm: number;
+  to_mm: number;
+}
+export interface Size {
+  key: "length" | "width";
+  name: string;
+  how: string;
+  plan_mm: number;
+  spread_mm: number;
+  wanted_mm?: number;
+}
+export interface JudgeRequest {
+  length_mm?: number;
+  width_mm?: number;
+}
+export interface Verdict {
+  key: string;
+  level: "right" | "near" | "off";
+  says: string;
+}
 export interface ThroughRequest {
   hole_mm: number;
   cords: Through[];
@@ -769,6 +809,7 @@ export interface Step {
   repeats: number;
   mm?: number;
   actions: Action[];
+  gates?: Gate[];
 }
 export interface Action {
   text: string;
@@ -780,6 +821,11 @@ export interface Action {
   under?: string[];
   gate?: string;
   led?: boolean;
+}
+export interface Gate {
+  at?: number;
+  every?: number;
+  says: string;
 }
 export interface Caution {
   id: string;

@@ -12,6 +12,7 @@ import { Refusals } from "../ui/refusals";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { Conflict } from "./Conflict";
 import { CordRail } from "./CordRail";
+import { Check } from "./check/Check";
 import { Cut } from "./cut/Cut";
 import { Figures } from "./Figures";
 import { Finish } from "./finish/Finish";
@@ -70,6 +71,7 @@ const panels: Record<Stage, () => React.JSX.Element> = {
   cut: Cut,
   tie: Tie,
   finish: Finish,
+  check: Check,
   log: Log,
 };
 

@@ -1,13 +1,20 @@
 import { Link } from "wouter";
-import { useTags } from "../api/queries";
+import { useInspect, useTags } from "../api/queries";
+import { useTicks } from "../ui/kept";
 import { type Stage, stageNames, stages } from "./stages";
 import { useWork } from "./work";
 
 /** CordRail is the way through the work: the stages as knots along one cord. */
 export function CordRail({ stage }: { stage: Stage }) {
-  const { id, plan } = useWork();
+  const { id, plan, revision } = useWork();
   const tag = useTags().data?.find((t) => t.id === id);
-  const done = (s: Stage) => (s === "log" ? tag?.stage === "logged" : (plan?.done.includes(s) ?? false));
+  const { ticks } = useTicks(`check-${id}`);
+  const looks = useInspect(id, stage === "check" || ticks.length > 0 ? revision : undefined).data?.items;
+  const checked = looks !== undefined && looks.length > 0 && looks.every((i) => ticks.includes(i.what));
+  const done = (s: Stage) => {
+    if (s === "check") return checked;
+    return s === "log" ? tag?.stage === "logged" : (plan?.done.includes(s) ?? false);
+  };
   return (
     <nav
       aria-label="Stages"

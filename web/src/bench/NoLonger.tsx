@@ -17,11 +17,12 @@ export function NoLonger() {
   const { document, apply } = useWork();
   const { units } = useSettings();
   const [before, setBefore] = useState(document);
-  const changed = decided(before) !== decided(document);
+  const chosen = decided(before) !== decided(document);
+  const changed = chosen || JSON.stringify(before.purpose) !== JSON.stringify(document.purpose);
   // What the sequence says now is held against what it was with the purpose and the cords from before.
   const was = { ...document, purpose: before.purpose, cords: before.cords };
   const told = useChanged(changed ? { before: was, after: document } : null).data ?? [];
-  if (!changed) return null;
+  if (!changed || (!chosen && told.length === 0)) return null;
   return (
     <section
       aria-label="What no longer holds"

@@ -1,4 +1,4 @@
-export const stages = ["purpose", "stuff", "cut", "tie", "finish", "log"] as const;
+export const stages = ["purpose", "stuff", "cut", "tie", "finish", "check", "log"] as const;
 export type Stage = (typeof stages)[number];
 
 export const stageNames: Record<Stage, string> = {
@@ -7,6 +7,7 @@ export const stageNames: Record<Stage, string> = {
   cut: "Cut",
   tie: "Tie",
   finish: "Finish",
+  check: "Check",
   log: "Log",
 };
 

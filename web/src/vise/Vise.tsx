@@ -285,9 +285,16 @@ function MoveSlider({ along, setAlong, playing, play }: Move) {
   );
 }
 
+/** between are the gates that stand between the round that is being ended and the next. */
+function between({ step, round, part }: Place): string[] {
+  if (part < step.actions.length) return [];
+  return (step.gates ?? []).filter((g) => g.at === round || (g.every && round % g.every === 0)).map((g) => g.says);
+}
+
 function Doing({ place, plan, units }: { place: Place; plan: Plan; units: "mm" | "inch" }) {
   const { step, action, round, part } = place;
   const fold = plan.cords.find((c) => c.id === action.cord)?.fold_at_mm;
+  const gates = [action.gate ?? "", ...between(place)].filter((g) => g !== "");
   const full = (t: string) => said(t.replaceAll("{length}", length(step.mm ?? 0, units, true)), units, fold);
   return (
     <>
@@ -319,12 +326,12 @@ function Doing({ place, plan, units }: { place: Place; plan: Plan; units: "mm" |
         <p className="font-semibold text-3xl leading-snug">{full(action.text)}</p>
       </div>
       {action.detail && <p className="text-xl">{full(action.detail)}</p>}
-      {action.gate && (
-        <p className="rounded-box border-2 border-secondary p-3 text-xl">
+      {gates.map((g) => (
+        <p key={g} className="rounded-box border-2 border-secondary p-3 text-xl" data-gate>
           <strong>Look before you go on: </strong>
-          {full(action.gate)}
+          {full(g)}
         </p>
-      )}
+      ))}
     </>
   );
 }
@@ -340,9 +347,14 @@ function Done({ id, plan }: { id: number; plan: Plan }) {
           <li key={c.code + c.section + c.message}>{said(c.message, units)}</li>
         ))}
       </ul>
-      <Link href={`/piece/${id}/log`} className="btn btn-lg">
-        Write it down
-      </Link>
+      <div className="flex flex-wrap gap-3">
+        <Link href={`/piece/${id}/check`} className="btn btn-lg">
+          Check it, right beside wrong
+        </Link>
+        <Link href={`/piece/${id}/log`} className="btn btn-lg">
+          Write it down
+        </Link>
+      </div>
     </>
   );
 }

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { useCard, useSettings } from "../../api/queries";
 import type { CardLine, Document, Line } from "../../api/types.gen";
 import { Choice, TextInput } from "../../ui/fields";
+import { useTicks } from "../../ui/kept";
 import { said } from "../../ui/units";
 
 type Edit = (change: (d: Document) => Document) => void;
@@ -14,18 +15,6 @@ function changed(d: Document, change: (c: { without: string[]; own: CardLine[] }
   return c.without.length + c.own.length > 0 ? { ...rest, card: { ...d.card, ...c } } : rest;
 }
 
-/** useTicks keeps which lines are ticked, as long as the window is open. */
-function useTicks(id: number) {
-  const name = `card-${id}`;
-  const [ticks, set] = useState<string[]>(() => JSON.parse(sessionStorage.getItem(name) ?? "[]"));
-  const tick = (key: string) => {
-    const next = ticks.includes(key) ? ticks.filter((k) => k !== key) : [...ticks, key];
-    sessionStorage.setItem(name, JSON.stringify(next));
-    set(next);
-  };
-  return { ticks, tick };
-}
-
 /**
  * TableCard is what lies on the table before the first cut, with a box to tick for each line. With edit, lines
  * are left out and added; cautions always stay.
@@ -33,7 +22,7 @@ function useTicks(id: number) {
 export function TableCard(p: { id: number; revision: number | undefined; cords?: boolean; edit?: Edit }) {
   const { id, revision, cords = true, edit } = p;
   const card = useCard(id, revision).data;
-  const { ticks, tick } = useTicks(id);
+  const { ticks, tick } = useTicks(`card-${id}`);
   if (!card) return null;
   const shown = card.groups.filter((g) => (cords || g.id !== "cords") && g.lines.some((l) => edit || !l.out));
   return (

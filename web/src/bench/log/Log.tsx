@@ -4,6 +4,7 @@ import { learnt, useChange, useKnots, useLog, useSettings } from "../../api/quer
 import type { Cut, Entry } from "../../api/types.gen";
 import { Alert } from "../../ui/Alert";
 import { Panel, Swatch } from "../../ui/fields";
+import { useMeasured } from "../../ui/kept";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { Problems } from "../../ui/Problems";
@@ -30,16 +31,17 @@ export function Log() {
   const [cords, setCords] = useState<Record<string, Draft>>({});
   const [tied, setTied] = useState<Record<number, number | undefined>>({});
   const [minutes, setMinutes] = useState<number | undefined>();
-  const [long, setLong] = useState<number | undefined>();
-  const [wide, setWide] = useState<number | undefined>();
+  const [measured, keepMeasured] = useMeasured(id); // as at Check
+  const { length_mm: long, width_mm: wide } = measured;
+  const setLong = (mm: number | undefined) => keepMeasured({ ...measured, length_mm: mm });
+  const setWide = (mm: number | undefined) => keepMeasured({ ...measured, width_mm: mm });
   const [note, setNote] = useState("");
   const add = useChange(
     (e: Partial<Entry>) => api.post(`/pieces/${id}/log`, e),
     again,
     () => {
       setMinutes(undefined);
-      setLong(undefined);
-      setWide(undefined);
+      keepMeasured({});
       setNote("");
       setCords({});
       setTied({});

@@ -1,0 +1,105 @@
+package server_test
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"nimblebight/core/caution"
+	"nimblebight/core/cord"
+	"nimblebight/core/inspect"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/formats/svg"
+	"nimblebight/server"
+)
+
+func kernmantle(mm float64) cord.Stuff { return piece.Kernmantle(mm, "#0f5c63") }
+
+// Whether cords go through a hole together is answered with how their ends are made
+// ready; a hole that is too small says by how much, and nonsense is refused.
+func TestWhetherCordsGoThrough(t *testing.T) {
+	b := newBench(t)
+	q := server.ThroughRequest{HoleMM: 8, Cords: []server.Through{{Stuff: kernmantle(4), Times: 2}, {Stuff: kernmantle(2.2), Times: 1}}}
+	wide := ask[server.ThroughAnswer](b, 200, "POST", "/api/through", q)
+	if wide.Goes == "" || !wide.Exact || wide.LeastMM <= 0 || wide.LeastMM > 8 {
+		t.Errorf("%+v", wide)
+	}
+	q.HoleMM = wide.LeastMM - 0.2
+	small := ask[server.ThroughAnswer](b, 200, "POST", "/api/through", q)
+	if small.Goes != "" || math.Abs(small.LeastMM-wide.LeastMM) > 1e-9 {
+		t.Errorf("through %.2f mm: %+v", q.HoleMM, small)
+	}
+	q.HoleMM = wide.LeastMM + 0.01
+	if just := ask[server.ThroughAnswer](b, 200, "POST", "/api/through", q); just.Goes == "" {
+		t.Errorf("through %.2f mm, the least that it said, they do not go", q.HoleMM)
+	}
+	for _, bad := range []server.ThroughRequest{{HoleMM: 0, Cords: q.Cords}, {HoleMM: -4, Cords: q.Cords}, {HoleMM: 8}, {HoleMM: 8, Cords: []server.Through{{Stuff: kernmantle(4), Times: 1000}}}, {HoleMM: 8, Cords: []server.Through{{Stuff: kernmantle(-4), Times: 1}}}} {
+		if no := ask[server.Problem](b, 422, "POST", "/api/through", bad); len(no.Errors) == 0 {
+			t.Errorf("%+v: %+v", bad, no)
+		}
+	}
+}
+
+// A caution that was read is remembered, and one that is not there is not.
+func TestCautionsAreReadOnce(t *testing.T) {
+	b := newBench(t)
+	if read := ask[[]caution.ID](b, 200, "GET", "/api/cautions", nil); len(read) != 0 {
+		t.Errorf("at first %v are read", read)
+	}
+	ask[[]caution.ID](b, 200, "POST", "/api/cautions/flame", struct{}{})
+	ask[[]caution.ID](b, 200, "POST", "/api/cautions/flame", struct{}{})
+	ask[server.Problem](b, 404, "POST", "/api/cautions/dragons", struct{}{})
+	if read := ask[[]caution.ID](b, 200, "GET", "/api/cautions", nil); !slices.Equal(read, []caution.ID{caution.Flame}) {
+		t.Errorf("%v are read", read)
+	}
+}
+
+// What no longer holds is told of two documents, and nothing is saved.
+func TestWhatNoLongerHoldsIsTold(t *testing.T) {
+	b := newBench(t)
+	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	after := *p.Document
+	after.Cords = slices.Clone(after.Cords)
+	after.Cords[0].Stuff = piece.Cotton(4, "#b4532a")
+	told := ask[[]plan.Change](b, 200, "POST", "/api/changed", server.ChangedRequest{Before: *p.Document, After: after})
+	if len(told) != 1 || !strings.Contains(told[0].Says, "it burns") || told[0].Fix == nil {
+		t.Errorf("%+v", told)
+	}
+	if now := ask[server.Bench](b, 200, "GET", fmt.Sprintf("/api/pieces/%d", p.ID), nil); now.Revision != p.Revision {
+		t.Error("asking saved something")
+	}
+}
+
+// What to inspect is listed with its pictures, right and wrong; sizes are judged.
+func TestAPieceIsInspected(t *testing.T) {
+	b := newBench(t)
+	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	path := fmt.Sprintf("/api/pieces/%d", p.ID)
+	all := ask[server.Inspect](b, 200, "GET", path+"/inspect", nil)
+	drawn := 0
+	for _, i := range all.Items {
+		for state, has := range map[string]bool{"right": i.Right != nil, "wrong": i.Wrong != nil} {
+			if !has {
+				ask[server.Problem](b, 404, "GET", path+"/inspect/"+i.ID+"/"+state, nil)
+				continue
+			}
+			if pic := ask[svg.Picture](b, 200, "GET", path+"/inspect/"+i.ID+"/"+state+"?scale=3", nil); pic.Empty() {
+				t.Errorf("%s, %s: nothing is drawn", i.What, state)
+			}
+			drawn++
+		}
+	}
+	if drawn < 8 || len(all.Sizes) != 2 {
+		t.Errorf("%d pictures, %d sizes", drawn, len(all.Sizes))
+	}
+	long, far := all.Sizes[0].PlanMM, 1e6
+	if v := ask[[]inspect.Verdict](b, 200, "POST", path+"/judge", server.JudgeRequest{LengthMM: &long}); len(v) != 1 || v[0].Level != "right" {
+		t.Errorf("%+v", v)
+	}
+	if no := ask[server.Problem](b, 422, "POST", path+"/judge", server.JudgeRequest{LengthMM: &far}); no.Errors[0].Path != "length_mm" {
+		t.Errorf("%+v", no)
+	}
+}
