@@ -10,6 +10,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/evidence"
+	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
@@ -116,6 +117,27 @@ var cores = []struct {
 	{"pea bead", ball.Core{Kind: ball.Wood, DiameterMM: 8}},
 }
 
+// thing is a bead, hardware or a tool of the drawer as the store keeps it.
+type thing struct {
+	shelf    store.Shelf
+	name     string
+	Bead     *knot.Bead      `json:"bead,omitempty"`
+	Hardware *piece.Hardware `json:"hardware,omitempty"`
+	Left     int             `json:"left,omitempty"`
+}
+
+// things are the beads, the hardware and the tools of the workshop.
+var things = []thing{
+	{shelf: store.Beads, name: "driftwood barrel", Bead: &knot.Bead{HoleMM: 7, LengthMM: 10, WidthMM: 13}, Left: 14},
+	{shelf: store.Beads, name: "brass disc", Bead: &knot.Bead{HoleMM: 8, LengthMM: 4, WidthMM: 16, Colour: "#b08d3c", Shape: "disc"}, Left: 6},
+	{shelf: store.Beads, name: "oar blank, round", Bead: &knot.Bead{HoleMM: 9, LengthMM: 14, WidthMM: 16, Shape: "round"}, Left: 9},
+	{shelf: store.Hardware, name: "locker ring", Hardware: &piece.Hardware{Type: "split-ring", InnerMM: 30, WireMM: 2}, Left: 22},
+	{shelf: store.Hardware, name: "small ring", Hardware: &piece.Hardware{Type: "split-ring", InnerMM: 20, WireMM: 1.8}, Left: 40},
+	{shelf: store.Hardware, name: "slipway clip", Hardware: &piece.Hardware{Type: "swivel-clip", InnerMM: 14, WireMM: 3}, Left: 5},
+	{shelf: store.Tools, name: "lacing needle"}, {shelf: store.Tools, name: "haemostat"}, {shelf: store.Tools, name: "cork board and pins"},
+	{shelf: store.Tools, name: "lighter", Left: 2}, {shelf: store.Tools, name: "wetted blade"},
+}
+
 // Fill fills an empty store; a store that holds anything is left as it is.
 func Fill(ctx context.Context, s *store.Store) error {
 	have, err := s.Tags(ctx, false)
@@ -135,6 +157,11 @@ func Fill(ctx context.Context, s *store.Store) error {
 	}
 	for _, sp := range drawer {
 		if err := put(store.Cords, sp.name, sp.stuff); err != nil {
+			return err
+		}
+	}
+	for _, t := range things {
+		if err := put(t.shelf, t.name, t); err != nil {
 			return err
 		}
 	}

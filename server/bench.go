@@ -62,6 +62,9 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/patterns/:id/picture", s.patternPicture)
 	cords().serve(r, "/drawer", s.store)
 	cores().serve(r, "/cores", s.store)
+	things(store.Beads).serve(r, "/beads", s.store)
+	things(store.Hardware).serve(r, "/hardware", s.store)
+	things(store.Tools).serve(r, "/tools", s.store)
 	r.GET("/settings", func(c *gin.Context) {
 		set, err := s.settings(c)
 		answer(c, set, err)

@@ -310,6 +310,7 @@ type Wire struct {
 	FistRequest     FistRequest
 	FistAnswer      FistAnswer
 	DrawerCore      DrawerCore
+	Thing           Thing
 }
 
 func catalogue() Catalogue {

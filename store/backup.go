@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"io"
 	"regexp"
+	"slices"
 	"strings"
 	"time"
 
@@ -488,7 +489,7 @@ func (rep *Report) logs(tx *gorm.DB, piece, at int64, f pieceFile) error {
 
 func (rep *Report) drawer(tx *gorm.DB, stuff []stuffFile) error {
 	for _, st := range stuff {
-		if st.Shelf != Cords && st.Shelf != Cores && st.Shelf != Swatches {
+		if !slices.Contains(Shelves, st.Shelf) {
 			return &archive.Refused{Why: fmt.Sprintf("its drawer has a shelf %q, which this version does not know", st.Shelf)}
 		}
 		row := stuffRow{Shelf: st.Shelf, Name: st.Name, Stuff: text(st.Stuff), CreatedAt: st.CreatedAt}

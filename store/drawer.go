@@ -15,9 +15,16 @@ const (
 	Cords    Shelf = "cord"
 	Cores    Shelf = "core"
 	Swatches Shelf = "swatch"
+	Beads    Shelf = "bead"
+	Hardware Shelf = "hardware"
+	Tools    Shelf = "tool"
 )
 
-// Stuff is something that lies in the drawer: a cord, a core or a swatch.
+// Shelves are all of them.
+var Shelves = []Shelf{Cords, Cores, Swatches, Beads, Hardware, Tools}
+
+// Stuff is something that lies in the drawer: a cord, a core, a swatch, a bead, hardware or
+// a tool.
 type Stuff struct {
 	ID   int64
 	Name string

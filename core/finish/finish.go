@@ -146,15 +146,44 @@ type Choice struct {
 	Why string `json:"why"` // why it is so high or so low in the list, or ruled out
 }
 
-// For lists all finishes for a stuff: those that suit it, best first, then those that
-// are ruled out.
-func For(s cord.Stuff) []Choice {
+// Place is where an end hangs: how many crossings lie over its way back under what is
+// tied above it, and the stuffs of the other ends that hang there.
+type Place struct {
+	Covers int
+	Beside []cord.Stuff
+}
+
+// At tells how well the finish suits a stuff at a place, as Fits does where the place
+// allows it, and why not where it does not.
+func (f Finish) At(s cord.Stuff, p Place) (good int, why string) {
+	good, why = f.Fits(s)
+	switch {
+	case good == 0:
+		return 0, why
+	case f.WantsUnder && p.Covers == 0:
+		return 0, "no crossing lies over its way back"
+	case f.WantsUnder && p.Covers < LeastUnder:
+		return min(good, 12), fmt.Sprintf("only %d crossing%s over its way back, where %d hold it", p.Covers, map[bool]string{true: " lies", false: "s lie"}[p.Covers == 1], LeastUnder)
+	case f.Together != 0 && len(p.Beside) == 0:
+		return 0, "no other end hangs beside it"
+	case f.Together != 0 && f.Flame && !slices.ContainsFunc(p.Beside, func(o cord.Stuff) bool { return o.Material == s.Material }):
+		return 0, "the ends beside it are of another material, and what is melted of two breaks apart"
+	}
+	return good, why
+}
+
+// Anywhere is a place that allows every finish to a stuff.
+func Anywhere(s cord.Stuff) Place { return Place{Covers: LeastUnder, Beside: []cord.Stuff{s}} }
+
+// For lists all finishes for a stuff at a place: those that suit it, best first, then
+// those that are ruled out.
+func For(s cord.Stuff, p Place) []Choice {
 	all := All()
-	good := func(f Finish) int { n, _ := f.Fits(s); return n }
+	good := func(f Finish) int { n, _ := f.At(s, p); return n }
 	slices.SortStableFunc(all, func(a, b Finish) int { return good(b) - good(a) })
 	out := make([]Choice, 0, len(all))
 	for _, f := range all {
-		n, why := f.Fits(s)
+		n, why := f.At(s, p)
 		out = append(out, Choice{f.ID, n > 0, why})
 	}
 	return out
@@ -163,7 +192,7 @@ func For(s cord.Stuff) []Choice {
 // Instead is the finish to offer for a stuff: the best of those that end each strand by
 // itself.
 func Instead(s cord.Stuff) string {
-	for _, c := range For(s) {
+	for _, c := range For(s, Anywhere(s)) {
 		if f, _ := Get(c.ID); f.Alone() {
 			return c.ID
 		}

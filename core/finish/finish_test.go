@@ -39,7 +39,7 @@ func TestFinishesAreRankedWithReasons(t *testing.T) {
 	for _, mk := range cord.Makes() {
 		for _, m := range cord.Materials() {
 			s := cord.Stuff{Make: mk, Material: m, DiameterMM: 4}
-			list, fit, last := finish.For(s), 0, 1000
+			list, fit, last := finish.For(s, finish.Anywhere(s)), 0, 1000
 			if len(list) != len(finish.All()) {
 				t.Fatalf("%s %s: %d finishes of %d", mk, m, len(list), len(finish.All()))
 			}
@@ -65,8 +65,38 @@ func TestFinishesAreRankedWithReasons(t *testing.T) {
 		"whip":         {Make: "laid", Material: "sisal", DiameterMM: 6},
 		"cut-straight": {Make: "tshirt-yarn", Material: "cotton", DiameterMM: 8},
 	} {
-		if got := finish.For(s)[0].ID; got != want {
+		if got := finish.For(s, finish.Anywhere(s))[0].ID; got != want {
 			t.Errorf("best for %s is %s, want %s", s.Make, got, want)
+		}
+	}
+}
+
+// What a place allows: an end is buried where crossings lie over its way, ends are made one
+// where others hang beside it, and melted into one only of one material. All else is as
+// good in every place.
+func TestPlacesRuleFinishesOut(t *testing.T) {
+	polyester := cord.Stuff{Make: "solid-braid", Material: "polyester", DiameterMM: 3}
+	for _, s := range []cord.Stuff{nylon, cotton, {Make: "laid", Material: "sisal", DiameterMM: 6}, {Make: "leather", Material: "leather", DiameterMM: 3}} {
+		for _, place := range []finish.Place{{}, {Covers: 2}, {Covers: 7}, {Beside: []cord.Stuff{s}}, {Covers: 3, Beside: []cord.Stuff{polyester}}} {
+			for _, f := range finish.All() {
+				anywhere, _ := f.Fits(s)
+				good, why := f.At(s, place)
+				alone := len(place.Beside) == 0
+				other := !alone && place.Beside[0].Material != s.Material
+				want := anywhere > 0
+				switch {
+				case f.WantsUnder:
+					want = want && place.Covers > 0
+				case f.Together != 0:
+					want = want && !alone && !(f.Flame && other)
+				}
+				if (good > 0) != want || why == "" {
+					t.Errorf("%s on %s at %+v: %d, %q", f.ID, s.Material, place, good, why)
+				}
+				if f.Together == 0 && !f.WantsUnder && good != anywhere {
+					t.Errorf("%s on %s at %+v is worth %d, elsewhere %d", f.ID, s.Material, place, good, anywhere)
+				}
+			}
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package piece
 
 import (
+	"fmt"
 	"slices"
 	"strings"
 )
@@ -60,6 +61,15 @@ func (h Hardware) check(path string, say func(path, format string, args ...any))
 	if v := h.WireMM; !(v >= 0.3 && v <= 100) {
 		say(path+".wire_mm", "is %v; a wire is between 0.3 and 100 mm thick", v)
 	}
+}
+
+// Check says what of hardware by itself cannot be; paths are those of its fields.
+func (h Hardware) Check() Problems {
+	var ps Problems
+	h.check("", func(path, format string, args ...any) {
+		ps = append(ps, Problem{Path: strings.TrimPrefix(path, "."), Message: fmt.Sprintf(format, args...)})
+	})
+	return ps
 }
 
 // fittingNames lists the kinds as a sentence does.

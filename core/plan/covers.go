@@ -48,6 +48,36 @@ func (w *walk) covers(l *leg, middle float64) []knot.Cover {
 	return best
 }
 
+// coversOf is how many crossings lie over the way back of an end that is finished by a
+// straight cut, by the name of its strand.
+func (p Plan) coversOf(name string) int {
+	if p.layout == nil {
+		return 0
+	}
+	w := p.layout.walk
+	for _, l := range w.legs {
+		if w.label(l) != name {
+			continue
+		}
+		at := *l
+		at.at.Y -= l.leave
+		return len(w.covers(&at, middleOf(w.legs, at.at.Y)))
+	}
+	return 0
+}
+
+// middleOf is the middle of what hangs about a height.
+func middleOf(legs []*leg, y float64) float64 {
+	sum, n := 0.0, 0.0
+	for _, l := range legs {
+		if math.Abs(l.at.Y-l.leave-y) < 1 {
+			sum += l.at.X
+			n++
+		}
+	}
+	return sum / math.Max(1, n)
+}
+
 // coversAt are the covers of one way up, at x.
 func (w *walk) coversAt(l *leg, x, d float64) []knot.Cover {
 	const behind = 0.6 // of a diameter behind the work's middle

@@ -118,7 +118,7 @@ func endsOf(d piece.Document, p Plan) []End {
 			leg string
 			at  int
 		}
-		var hanging []hang
+		var hanging []hang // those that are not finished yet
 		for k, leg := range before(r.from) {
 			hanging = append(hanging, hang{leg, k + 1})
 		}
@@ -129,7 +129,14 @@ func endsOf(d piece.Document, p Plan) []End {
 				e.Place = len(names) + len(out) + 1
 			}
 			if c := d.CordByID(cord); c >= 0 {
-				e.Ways = finish.For(d.Cords[c].Stuff)
+				place := finish.Place{Covers: p.coversOf(h.leg)}
+				for _, o := range hanging {
+					beside, _, _ := strings.Cut(o.leg, ".")
+					if b := d.CordByID(beside); b >= 0 && o.leg != h.leg {
+						place.Beside = append(place.Beside, d.Cords[b].Stuff)
+					}
+				}
+				e.Ways = finish.For(d.Cords[c].Stuff, place)
 			}
 			if section >= 0 {
 				e.How, _ = valueOf(d.Sequence[section], "how").(string)

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"nimblebight/core/finish"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -97,5 +98,60 @@ func TestAnEndIsFinishedOtherwiseByItself(t *testing.T) {
 	d = on(2, "mount A B, square-knot 4")
 	if _, err := plan.Finished(d, plan.Options{}, []plan.End{{Place: 7, How: "dome"}}); err == nil || !strings.Contains(err.Error(), "name end 7") {
 		t.Errorf("an end that is not there: %v", err)
+	}
+}
+
+// Where an end hangs decides what it allows: under knots that lie close it can be buried,
+// on a bare strand it cannot, and why is said.
+func TestWhereAnEndHangsDecides(t *testing.T) {
+	for line, fits := range map[string]bool{
+		"mount A B, square-knot 6, finish dome":            true,
+		"mount A B, square-knot 6, gap 300mm, finish dome": false,
+		"mount A B, half-knot 12, finish dome":             true,
+	} {
+		for _, e := range endsOf(t, on(2, line), plan.Options{}) {
+			i := slices.IndexFunc(e.Ways, func(c finish.Choice) bool { return c.ID == "bury" })
+			if i < 0 || e.Ways[i].Fit != fits || e.Ways[i].Why == "" {
+				t.Errorf("%s, end %d: %+v", line, e.Place, e.Ways[i])
+			}
+			j := slices.IndexFunc(e.Ways, func(c finish.Choice) bool { return c.ID == "melt-two" })
+			if !e.Ways[j].Fit {
+				t.Errorf("%s, end %d: %+v", line, e.Place, e.Ways[j])
+			}
+		}
+	}
+}
+
+// What a finish leaves, hides, melts and trims is in the cut, of every finish that nylon
+// takes; and each says its measures with its end.
+func TestWhatAFinishEatsIsInTheCut(t *testing.T) {
+	for _, f := range finish.All() {
+		nylon := piece.Kernmantle(4, piece.Lagoon)
+		if !f.Suits(nylon) || f.Form == finish.Fused {
+			continue
+		}
+		line := "mount A B, square-knot 8, finish " + f.ID
+		if f.WantsLength {
+			line += " length=24mm"
+		}
+		if f.WantsBead {
+			line += " hole=9mm long=8mm wide=13mm"
+		}
+		d := on(2, line)
+		p := make1(t, d, plan.Options{})
+		eats := map[string]float64{}
+		for _, e := range p.Endings {
+			eats[e.Leg[:1]] += e.LeavesMM + e.HidesMM + e.MeltsMM + e.TrimsMM
+		}
+		for _, c := range p.Cords {
+			if got := c.Why.FinishMM + c.Why.HoldMM; got < eats[c.ID]-0.01 {
+				t.Errorf("%s: cord %s is cut with %.1f mm for its ends, they take %.1f", f.ID, c.ID, got, eats[c.ID])
+			}
+		}
+		for _, e := range endsOf(t, d, plan.Options{}) {
+			if e.Measures == nil || e.Measures.CutMM < e.Measures.LeavesMM || e.At < 1 || e.Of != 4 || e.Below != 1 {
+				t.Errorf("%s, end %d: %+v", f.ID, e.Place, e)
+			}
+		}
 	}
 }

@@ -9,6 +9,7 @@ import type {
   Change,
   ChangedRequest,
   Document,
+  DrawerCore,
   End,
   Entry,
   FistAnswer,
@@ -27,6 +28,7 @@ import type {
   State,
   Swatch,
   Tag,
+  Thing,
   ThroughAnswer,
   ThroughRequest,
   Verdict,
@@ -402,4 +404,14 @@ export function useJudged(id: number, revision: number | undefined, measured: Ju
     placeholderData: keepPreviousData,
     retry: false,
   });
+}
+
+/** useThings are the beads, the hardware or the tools of the drawer. */
+export function useThings(shelf: "beads" | "hardware" | "tools") {
+  return useQuery({ queryKey: ["things", shelf], queryFn: () => api.get<Thing[]>(`/${shelf}`) });
+}
+
+/** useCores are the cores of the drawer. */
+export function useCores() {
+  return useQuery({ queryKey: ["cores"], queryFn: () => api.get<DrawerCore[]>("/cores") });
 }

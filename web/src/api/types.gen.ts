@@ -46,6 +46,7 @@ export interface Root {
   FistRequest: FistRequest;
   FistAnswer: FistAnswer;
   DrawerCore: DrawerCore;
+  Thing: Thing;
 }
 export interface Tag {
   id: number;
@@ -275,6 +276,9 @@ export interface Spool {
   id: number;
   name: string;
   stuff: Stuff;
+  measured_mm?: number;
+  price_per_m?: number;
+  left_m?: number;
 }
 export interface Kept {
   id: number;
@@ -1020,4 +1024,12 @@ export interface DrawerCore {
   id: number;
   name: string;
   core: Core;
+}
+export interface Thing {
+  id: number;
+  name: string;
+  bead?: Bead;
+  hardware?: Hardware;
+  left?: number;
+  price?: number;
 }

@@ -18,8 +18,8 @@ export function CoreDrawer({
 }) {
   const { units } = useSettings();
   const [mm, setMM] = useState<number | undefined>();
-  const put = useChange((c: Omit<DrawerCore, "id">) => api.post<DrawerCore>("/cores", c), [["fist"]]);
-  const take = useChange((id: number) => api.drop(`/cores/${id}`), [["fist"]]);
+  const put = useChange((c: Omit<DrawerCore, "id">) => api.post<DrawerCore>("/cores", c), [["fist"], ["cores"]]);
+  const take = useChange((id: number) => api.drop(`/cores/${id}`), [["fist"], ["cores"]]);
   return (
     <section aria-label="Drawer of cores" className="flex flex-col gap-2">
       <h2 className="font-semibold">The drawer of cores</h2>

@@ -1,9 +1,11 @@
+import { useState } from "react";
 import { useCatalogue } from "../../api/queries";
 import type { Ask, Fitting, Hardware, PurposeKind, Purpose as PurposeOf } from "../../api/types.gen";
 import { Cautions } from "../../ui/Cautions";
 import { Choice, Panel, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NoLonger } from "../NoLonger";
+import { Drawer } from "../stuff/Drawer";
 import { useWork } from "../work";
 import { Measure } from "./Measure";
 import { Through } from "./Through";
@@ -115,6 +117,7 @@ function Asked(props: { ask: Ask; mm: number | undefined; onSet: (mm: number | u
 export function Purpose() {
   const { document, edit, plan } = useWork();
   const p = document.purpose;
+  const [drawer, setDrawer] = useState(false);
   const set = (v: Partial<PurposeOf>) => edit((d) => ({ ...d, purpose: { ...d.purpose, ...v } }));
   const hang = (v: Partial<Hardware>) => set({ hangs_on: { ...p.hangs_on, ...v } });
   const catalogue = useCatalogue().data;
@@ -148,6 +151,19 @@ export function Purpose() {
             <Sizes fitting={fitting} path="purpose.hangs_on" on={p.hangs_on} onSet={hang} />
           </div>
         </div>
+      )}
+      <button type="button" className="btn btn-xs h-7 self-start" onClick={() => setDrawer(true)}>
+        Hardware from the drawer
+      </button>
+      {drawer && (
+        <Drawer
+          shelf="hardware"
+          onClose={() => setDrawer(false)}
+          onHardware={(h) => {
+            hang(h);
+            setDrawer(false);
+          }}
+        />
       )}
       {(kind?.ends_on || p.ends_on) && <FarEnd purpose={p} fittings={fittings} onSet={set} />}
       {asked(p, kind, kinds).map((a) => (

@@ -39,7 +39,8 @@ export function fuse(cords: Cord[], id: string, to: string): Cord[] {
 
 /** taken is the stuff of a spool as it goes into a piece: its name tells it apart where it has no label. */
 export function taken(s: Spool): Stuff {
-  return s.stuff.label ? s.stuff : { ...s.stuff, label: s.name };
+  const diameter_mm = s.measured_mm ?? s.stuff.diameter_mm;
+  return { ...s.stuff, diameter_mm, label: s.stuff.label ?? s.name };
 }
 
 /** freeCords are the cords of the piece that the sequence does not name. */

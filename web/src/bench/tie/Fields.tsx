@@ -1,11 +1,13 @@
+import { useState } from "react";
 import { useLimits } from "../../api/queries";
-import type { CatalogueKnot, Field, Section } from "../../api/types.gen";
+import type { Bead, CatalogueKnot, Field, Section } from "../../api/types.gen";
 import { ColourInput } from "../../ui/ColourInput";
 import { type FieldProps, Field as Labelled } from "../../ui/Field";
 import { Choice } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { useDraft } from "../../ui/useDraft";
+import { Drawer } from "../stuff/Drawer";
 import { setPath, useWork } from "../work";
 
 interface Props {
@@ -24,6 +26,9 @@ export function Fields({ k, path, section, change }: Props & { k: CatalogueKnot 
         .map((f) => (
           <FieldInput key={f.key} f={f} path={path} section={section} change={change} />
         ))}
+      {k.fields.some((f) => f.key === "bead.hole_mm" && counts(f, section)) && (
+        <BeadFromDrawer onBead={(bead) => change({ bead })} />
+      )}
       {k.repeats && k.holds !== "again" && (
         <LengthInput
           label="or fill a length"
@@ -34,6 +39,28 @@ export function Fields({ k, path, section, change }: Props & { k: CatalogueKnot 
         />
       )}
     </div>
+  );
+}
+
+/** BeadFromDrawer takes a bead that the maker has. */
+function BeadFromDrawer({ onBead }: { onBead: (b: Bead) => void }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <button type="button" className="btn btn-xs col-span-2 h-7 justify-self-start" onClick={() => setOpen(true)}>
+        A bead from the drawer
+      </button>
+      {open && (
+        <Drawer
+          shelf="beads"
+          onClose={() => setOpen(false)}
+          onBead={(b) => {
+            onBead(b);
+            setOpen(false);
+          }}
+        />
+      )}
+    </>
   );
 }
 
