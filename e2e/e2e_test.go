@@ -426,9 +426,17 @@ func TestWhatCannotBeSentIsKept(t *testing.T) {
 	v.until("it is sent when the server is back", saved+` && `+typed+`.includes("square-knot 10")`)
 }
 
-// The cut sheet is one page, and the table card one of its own behind it.
+// The cut sheet is one page, and the table card one of its own behind it, of a plain piece
+// as of one with balls, beads and rows.
 func TestTheCutSheetPrintsWhole(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/4/sheet")
+	p := demoAt(t)
+	for _, n := range []int{4, 10, 19} {
+		sheetPrints(t, p, n)
+	}
+}
+
+func sheetPrints(t *testing.T, p *program, n int) {
+	v := open(t, p, fmt.Sprintf("/piece/%d/sheet", n))
 	v.until("the sheet is there", `document.querySelector("table") && document.querySelector("svg[role=img] path") && document.querySelector('[data-testid="card"]')`)
 	for name, paper := range map[string]chromedp.PaperSize{"A4": chromedp.PaperA4, "Letter": chromedp.PaperLetter} {
 		pdf, err := chromedp.Run(v.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(paper), chromedp.PDFPrintBackground()))
@@ -436,13 +444,13 @@ func TestTheCutSheetPrintsWhole(t *testing.T) {
 			t.Fatal(err)
 		}
 		if pages := strings.Count(string(pdf), "/Type /Page\n") + strings.Count(string(pdf), "/Type /Page "); len(pdf) < 10_000 || pages != 2 {
-			t.Errorf("%s: %d bytes, %d pages", name, len(pdf), pages)
+			t.Errorf("piece %d, %s: %d bytes, %d pages", n, name, len(pdf), pages)
 		}
 		// At the paper's printable width nothing runs over its edge.
 		width := int64((paper.Width - 2*14/25.4) * 96)
 		v.do(chromedp.EmulateViewport(width, 1000), chromedp.Evaluate[chromedp.Void](`void 0`))
 		if over := eval[[]string](v, `[...document.querySelectorAll("main *")].filter((e) => e.scrollWidth > e.clientWidth + 1 && e.clientWidth > 0 || e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.tagName + " " + e.textContent.slice(0, 40))`); len(over) > 0 {
-			t.Errorf("%s: cut off: %v", name, over)
+			t.Errorf("piece %d, %s: cut off: %v", n, name, over)
 		}
 	}
 }
@@ -451,7 +459,7 @@ func TestTheCutSheetPrintsWhole(t *testing.T) {
 func TestNarrowScreens(t *testing.T) {
 	p := demoAt(t)
 	for _, w := range []int64{390, 820} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(w, 844))
 			v.goTo(path)
@@ -472,7 +480,7 @@ func TestNarrowScreens(t *testing.T) {
 func TestZoomedFar(t *testing.T) {
 	p := demoAt(t)
 	for _, size := range [][2]int64{{640, 400}, {320, 200}} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(size[0], size[1]))
 			v.goTo(path)

@@ -241,6 +241,8 @@ type Finish struct {
 	Wait  string   `json:"wait"`
 	Look  string   `json:"look"`
 	Undo  string   `json:"undo"`
+	// Care are the titles of the cautions that it calls for.
+	Care []string `json:"care"`
 }
 
 // Named is an id with the name it is said by.
@@ -330,13 +332,22 @@ func catalogue() Catalogue {
 	}
 	for _, w := range finish.All() {
 		out.Finishes = append(out.Finishes, Finish{ID: w.ID, Name: w.Name, For: w.For, Note: w.Note, Flame: w.Flame, WantsLength: w.WantsLength, Length: cmp.Or(w.Length, "Hangs"),
-			WantsBead: w.WantsBead, WantsUnder: w.WantsUnder, Together: w.Together, Tools: w.Tools, Wait: w.Wait, Look: w.Look, Undo: w.Undo})
+			WantsBead: w.WantsBead, WantsUnder: w.WantsUnder, Together: w.Together, Tools: w.Tools, Wait: w.Wait, Look: w.Look, Undo: w.Undo, Care: care(w)})
 	}
 	for _, m := range cord.Makes() {
 		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Flat(), m.Usual()})
 	}
 	for _, m := range cord.Materials() {
 		out.Materials = append(out.Materials, Material{string(m), m.Melts()})
+	}
+	return out
+}
+
+// care are the titles of the cautions that a finish calls for by itself.
+func care(f finish.Finish) []string {
+	out := []string{}
+	for _, c := range caution.Of(f.Calls(-1, nil)) {
+		out = append(out, c.Title)
 	}
 	return out
 }

@@ -301,6 +301,9 @@ func (n *inspector) even(s plan.Section) (right, wrong *Shown) {
 			takes = math.Max(takes, u.MM/float64(max(1, s.Count)))
 		}
 	}
+	if takes > most { // so large a knot would be drawn too small to be seen
+		return nil, nil
+	}
 	hang := 10 + takes/2 // the shorter end is still seen
 	cord, _, _ := strings.Cut(s.OrderAfter[0], ".")
 	cut := func(mm float64, places ...int) knot.Section {

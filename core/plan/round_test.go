@@ -7,6 +7,9 @@ import (
 
 	"nimblebight/core/caution"
 	"nimblebight/core/cord"
+	"nimblebight/core/finish"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -165,5 +168,43 @@ func TestCautionsStandWhereTheActIs(t *testing.T) {
 	}
 	if _, cotton := at[caution.Natural]; cotton {
 		t.Error("natural fibre is spoken of, and there is none")
+	}
+}
+
+// Of every pattern: what its knots, its finishes and its purpose call for is said: a flame
+// where one is held to an end, a breakaway where it goes round a neck, the law where its
+// core is hard.
+func TestEveryPatternSaysItsCautions(t *testing.T) {
+	hard := 0
+	for _, pat := range patterns.All() {
+		p := make1(t, pat.Document, plan.Options{})
+		has := map[caution.ID]bool{}
+		for _, c := range p.Cautions {
+			has[c.ID] = true
+		}
+		flame := false
+		for _, s := range pat.Document.Sequence {
+			k, _ := knot.Get(s.Do)
+			if f, ok := k.Field("how"); ok {
+				v, _ := s.Value(f)
+				how, _ := v.(string)
+				w, known := finish.Get(how)
+				flame = flame || known && w.Flame
+			}
+			if f, ok := k.Field("core.kind"); ok {
+				if v, _ := s.Value(f); v == "marble" || v == "steel" {
+					hard++
+					if !has[caution.HardCore] {
+						t.Errorf("%s: its core is hard and nothing is said of it", pat.ID)
+					}
+				}
+			}
+		}
+		if has[caution.Flame] != flame || has[caution.Neck] != (pat.Document.Purpose.Kind == "neck-cord") || !has[caution.Load] || !has[caution.Choking] {
+			t.Errorf("%s: %v, a flame is held to it: %v", pat.ID, has, flame)
+		}
+	}
+	if hard == 0 {
+		t.Error("no pattern has a hard core")
 	}
 }

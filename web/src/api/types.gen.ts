@@ -492,6 +492,7 @@ export interface Finish {
   wait: string;
   look: string;
   undo: string;
+  care: string[];
 }
 export interface Make {
   id: string;

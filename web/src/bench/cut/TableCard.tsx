@@ -28,7 +28,7 @@ export function TableCard(p: { id: number; revision: number | undefined; cords?:
   return (
     <section aria-label="Table card" data-testid="card">
       <h2 className="mt-4 font-semibold print:mt-0">Table card</h2>
-      <div className="md:columns-2 md:gap-8">
+      <div className="md:columns-2 md:gap-8 print:columns-2 print:gap-6">
         {shown.map((g) => (
           <fieldset key={g.id} className="mt-2">
             <legend className="font-semibold text-sm">{g.name}</legend>

@@ -88,6 +88,7 @@ export function How({ way, ways, nameOf }: { way: FinishOf; ways: FinishChoice[]
         </p>
         <p>Look: {way.look}</p>
         <p>To undo it: {way.undo}</p>
+        {way.care.length > 0 && <p>Take care, as said above: {way.care.join(", ").toLowerCase()}.</p>}
         <ul className="list-disc pl-4">
           {ways
             .filter((w) => w.id !== way.id)
