@@ -169,6 +169,9 @@ func planText(to io.Writer, p plan.Plan, inch bool) error {
 				fmt.Fprintf(out, "     Look: %s\n", full(a.Gate))
 			}
 		}
+		for _, g := range s.Gates {
+			fmt.Fprintf(out, "  Look %s: %s\n", g.When(), units.Said(g.Says, inch))
+		}
 	}
 	if len(p.Checks) > 0 {
 		fmt.Fprintln(out, "\ncheck the tied piece")

@@ -241,11 +241,7 @@ func (m *maker) looks() {
 				m.put("look", m.section(i), a.Gate)
 			}
 			for _, g := range s.Gates {
-				when := fmt.Sprintf("after every %d: ", g.Every)
-				if g.Every == 0 {
-					when = fmt.Sprintf("after round %d: ", g.At)
-				}
-				m.put("look", m.section(i), when+strings.ToLower(g.Says[:1])+g.Says[1:])
+				m.put("look", m.section(i)+", "+g.When(), g.Says)
 			}
 		}
 		for _, c := range m.p.Checks {

@@ -51,6 +51,7 @@ func TestAnEndIsFinishedOtherwiseByItself(t *testing.T) {
 		"mount A B, square-knot 4, finish singe-and-press",
 		"mount A B, square-knot 4, finish dome ends=2, finish cut-straight ends=1+3 length=20mm, finish singe-and-press",
 		`mount A B, square-knot 4, finish cut-straight ends=2 note="first", snake-knot 3 strands=1-2, finish dome`,
+		"mount A B, square-knot 4, finish melt-two ends=1+2, finish bury under=2",
 		"mount A B, square-knot 4",
 	} {
 		d := on(2, line)

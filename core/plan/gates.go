@@ -10,6 +10,14 @@ import (
 // every is after how many knots of a row it is pushed up and looked at.
 const every = 5
 
+// When says after which rounds it is looked at.
+func (g Gate) When() string {
+	if g.Every > 0 {
+		return fmt.Sprintf("after every %d", g.Every)
+	}
+	return fmt.Sprintf("after number %d", g.At)
+}
+
 // gates are what is looked at between the rounds of a section, tied of such strands: that
 // a row is pushed up, that single strands are twisted back up, that flat ones keep their
 // good side out.

@@ -24,7 +24,9 @@ export function TableCard(p: { id: number; revision: number | undefined; cords?:
   const card = useCard(id, revision).data;
   const { ticks, tick } = useTicks(`card-${id}`);
   if (!card) return null;
-  const shown = card.groups.filter((g) => (cords || g.id !== "cords") && g.lines.some((l) => edit || !l.out));
+  // The sheet says the cords and the cautions itself.
+  const left = cords ? [] : ["cords", "cautions"];
+  const shown = card.groups.filter((g) => !left.includes(g.id) && g.lines.some((l) => edit || !l.out));
   return (
     <section aria-label="Table card" data-testid="card">
       <h2 className="mt-4 font-semibold print:mt-0">Table card</h2>
