@@ -1,12 +1,15 @@
 package plan_test
 
 import (
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
 	"testing"
 
 	"nimblebight/core/finish"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -152,6 +155,57 @@ func TestWhatAFinishEatsIsInTheCut(t *testing.T) {
 		for _, e := range endsOf(t, d, plan.Options{}) {
 			if e.Measures == nil || e.Measures.CutMM < e.Measures.LeavesMM || e.At < 1 || e.Of != 4 || e.Below != 1 {
 				t.Errorf("%s, end %d: %+v", f.ID, e.Place, e)
+			}
+		}
+	}
+}
+
+// Every finish on every pattern, by both hands: it is planned with every end told, or it is
+// refused with a way out that can be planned.
+func TestEveryFinishOnEveryPattern(t *testing.T) {
+	for _, pat := range patterns.All() {
+		i := slices.IndexFunc(pat.Document.Sequence, func(s knot.Section) bool { k, _ := knot.Get(s.Do); return k.Finish != nil })
+		if i < 0 {
+			continue
+		}
+		for _, f := range finish.All() {
+			for _, left := range []bool{false, true} {
+				d := pat.Document
+				d.Sequence = slices.Clone(d.Sequence)
+				d.Sequence[i] = d.Sequence[i].Put("how", f.ID)
+				p, err := plan.Make(d, plan.Options{LeftHanded: left})
+				var ps piece.Problems
+				if errors.As(err, &ps) {
+					fixed := d
+					fixed.Sequence = slices.Clone(d.Sequence)
+					if ps[0].Fix == nil {
+						t.Errorf("%s, %s: %v, and no way out", pat.ID, f.ID, err)
+						continue
+					}
+					for _, set := range ps[0].Fix.Set {
+						key := set.Path[strings.Index(set.Path, "].")+2:]
+						if b, ok := set.Value.(*knot.Bead); ok {
+							fixed.Sequence[i] = fixed.Sequence[i].PutBead(b)
+						} else {
+							fixed.Sequence[i] = fixed.Sequence[i].Put(key, set.Value)
+						}
+					}
+					p, err = plan.Make(fixed, plan.Options{LeftHanded: left})
+				}
+				if err != nil {
+					t.Errorf("%s, %s, left %v: %v", pat.ID, f.ID, left, err)
+					continue
+				}
+				for _, w := range p.Warnings {
+					if w.Code == "ends-not-finished" {
+						t.Errorf("%s, %s: %s", pat.ID, f.ID, w.Message)
+					}
+				}
+				for _, e := range p.Endings {
+					if e.LeavesMM < 0 || e.LeavesMM > 300 || e.HidesMM < 0 || e.HidesMM > 300 {
+						t.Errorf("%s, %s: %+v", pat.ID, f.ID, e)
+					}
+				}
 			}
 		}
 	}
