@@ -1,0 +1,409 @@
+// Package colouring tells in which ways the colours of a piece can fall: which cord takes
+// which colour, and on which side its rows begin. What is said of a way is read off the
+// regions of its pictures.
+package colouring
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"nimblebight/core/colour"
+	"nimblebight/core/cord"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+	"nimblebight/core/scene"
+)
+
+// Way is one essentially different way in which colours fall.
+type Way struct {
+	ID string `json:"id"` // of this piece and these colours
+	// Turned is set where its rows begin on the other side than in the piece.
+	Turned bool `json:"turned,omitempty"`
+	// Is is set for the way in which the piece is now.
+	Is bool `json:"is,omitempty"`
+	// Colours are those of the piece's cords, in their order.
+	Colours []string `json:"colours"`
+	Says    string   `json:"says"`
+	Shares  []Share  `json:"shares"`
+	// Contrast is the difference between what is seen most in the middle of the face and
+	// at its edges, CIEDE2000; Alike the share of both faces that looks the same.
+	Contrast float64 `json:"contrast"`
+	Alike    float64 `json:"alike"`
+
+	Document piece.Document `json:"document"`
+
+	look sight
+}
+
+// Share is how much of each side shows a colour.
+type Share struct {
+	Colour string  `json:"colour"`
+	Name   string  `json:"name"`
+	Face   float64 `json:"face"`
+	Back   float64 `json:"back"`
+}
+
+// Pair are two colours that meet in a piece, as far apart as the weakest eye sees them.
+type Pair struct {
+	A          string     `json:"a"`
+	B          string     `json:"b"`
+	NameA      string     `json:"name_a"`
+	NameB      string     `json:"name_b"`
+	Difference float64    `json:"difference"`
+	Usual      float64    `json:"usual"`
+	Eye        colour.Eye `json:"eye" jsonschema:"enum=usual,enum=protan,enum=deutan,enum=tritan"`
+	// Instead is a colour of the drawer in the place of A that every eye tells apart.
+	Instead string `json:"instead,omitempty"`
+}
+
+// Answer is how the colours of a piece can fall.
+type Answer struct {
+	Ways []Way `json:"ways"`
+	// All is in how many ways they can fall before those are left out that look alike
+	// mirrored or turned over.
+	All int `json:"all"`
+	// Close are the pairs that meet in the piece as it is and that some eye hardly tells
+	// apart.
+	Close []Pair `json:"close"`
+	// Plans are those of the piece as it begins and, where its rows have a side, as it
+	// begins on the other one.
+	Plans []plan.Plan `json:"-"`
+}
+
+// Sort is by what ways are sorted.
+type Sort string
+
+// The sorts: bars that stand out most, a colour hidden inside, both faces alike, and most
+// of the first colour.
+const (
+	ByContrast Sort = "contrast"
+	ByHidden   Sort = "hidden"
+	ByAlike    Sort = "alike"
+	ByMost     Sort = "most"
+)
+
+// Sorts lists them, the usual one first.
+func Sorts() []Sort { return []Sort{ByContrast, ByHidden, ByAlike, ByMost} }
+
+// most is how many ways are looked at; mostCords how many cords take colours.
+const (
+	most      = 800
+	mostCords = 6
+)
+
+// Of tells in which ways colours fall on a piece: its own, each cord's taken by cords of its
+// kind, or those that are chosen, each at least once. from are the colours of the drawer.
+// Colours that cannot fall so are refused with the field's name, colours.
+func Of(d piece.Document, o plan.Options, chosen []string, sort Sort, from []string) (Answer, error) {
+	plans, err := begun(d, o)
+	if err != nil {
+		return Answer{}, err
+	}
+	used := usedCords(plans[0])
+	falls, err := falls(d, used, chosen)
+	if err != nil {
+		return Answer{}, err
+	}
+	out := Answer{Ways: []Way{}, Close: []Pair{}, Plans: plans}
+	out.All = len(falls) * len(plans)
+	looks := make([]sight, len(plans))
+	for i, p := range plans {
+		looks[i] = sightOf(p.Layout(), p.Turn)
+	}
+	var seen []sight
+	for i := range plans {
+		for n, stuffs := range falls {
+			look := looks[i].in(stuffs)
+			if slices.ContainsFunc(seen, look.alike) {
+				continue
+			}
+			seen = append(seen, look)
+			out.Ways = append(out.Ways, way(d, i == 1, n, stuffs, look))
+		}
+	}
+	is := looks[0].in(stuffsOf(d))
+	for i := range out.Ways {
+		out.Ways[i].Is = out.Ways[i].look.alike(is)
+	}
+	out.Close = closePairs(d, looks[0], from)
+	sorted(out.Ways, sort, chosen)
+	return out, nil
+}
+
+// begun are the plans of a document as it begins and, where that makes another piece, with
+// every row begun on the other side.
+func begun(d piece.Document, o plan.Options) ([]plan.Plan, error) {
+	p, err := plan.Make(d, o)
+	if err != nil {
+		return nil, err
+	}
+	out := []plan.Plan{p}
+	turned := Turned(d)
+	if turned.Sequence == nil {
+		return out, nil
+	}
+	if q, err := plan.Make(turned, o); err == nil {
+		out = append(out, q)
+	}
+	return out, nil
+}
+
+// Turned is a document with every row begun on the other side; its sequence is nil where
+// nothing in it has a side. The order of its sections stays.
+func Turned(d piece.Document) piece.Document {
+	any := false
+	var turn func(seq []knot.Section) []knot.Section
+	turn = func(seq []knot.Section) []knot.Section {
+		out := slices.Clone(seq)
+		for i, s := range out {
+			k, _ := knot.Get(s.Do)
+			for _, f := range k.Fields {
+				if !f.Sided() {
+					continue
+				}
+				v, _ := s.Value(f)
+				side, _ := v.(string)
+				if side == "" {
+					side = f.Default
+				}
+				if side != "" {
+					s, any = s.With(f, knot.Opposite(side)), true
+				}
+			}
+			s.Sequence = turn(s.Sequence)
+			s.Rows = slices.Clone(s.Rows)
+			for r := range s.Rows {
+				s.Rows[r].Sequence = turn(s.Rows[r].Sequence)
+			}
+			out[i] = s
+		}
+		return out
+	}
+	out := d
+	out.Sequence = turn(d.Sequence)
+	if !any {
+		out.Sequence = nil
+	}
+	return out
+}
+
+// usedCords are the indices of the cords that a plan uses.
+func usedCords(p plan.Plan) []int {
+	var out []int
+	for i, c := range p.Cords {
+		if c.Role != "unused" {
+			out = append(out, i)
+		}
+	}
+	return out
+}
+
+func stuffsOf(d piece.Document) []cord.Stuff {
+	out := make([]cord.Stuff, len(d.Cords))
+	for i, c := range d.Cords {
+		out[i] = c.Stuff
+	}
+	return out
+}
+
+// refused is what cannot be of the colours.
+func refused(format string, args ...any) error {
+	return piece.Problems{{Path: "colours", Message: fmt.Sprintf(format, args...)}}
+}
+
+// falls are the stuffs of all cords in each way in which colours can be given to them.
+func falls(d piece.Document, used []int, chosen []string) ([][]cord.Stuff, error) {
+	if len(used) > mostCords {
+		return nil, refused("fall on %d cords; up to %d are laid out", len(used), mostCords)
+	}
+	for i, c := range chosen {
+		if err := colour.Check(c); err != nil {
+			return nil, refused("%v", err)
+		}
+		if slices.Index(chosen, c) < i {
+			return nil, refused("name %s twice; choose each once", c)
+		}
+	}
+	if len(chosen) > len(used) {
+		return nil, refused("are %d for %d cord%s; choose as many as there are cords, or add a cord", len(chosen), len(used), knot.Plural(len(used)))
+	}
+	if len(chosen) == 0 {
+		return ownFalls(d, used), nil
+	}
+	var out [][]cord.Stuff
+	now := stuffsOf(d)
+	left := map[string]int{}
+	var give func(k, missing int)
+	give = func(k, missing int) {
+		if len(used)-k < missing || len(out) > most {
+			return
+		}
+		if k == len(used) {
+			out = append(out, slices.Clone(now))
+			return
+		}
+		for _, c := range chosen {
+			was := now[used[k]]
+			s := was
+			if s.Colour != c { // another colour is another cord: its label goes with the old one
+				s.Colour, s.Label = c, ""
+			}
+			now[used[k]] = s
+			fresh := 0
+			if left[c] == 0 {
+				fresh = 1
+			}
+			left[c]++
+			give(k+1, missing-fresh)
+			left[c]--
+			now[used[k]] = was
+		}
+	}
+	give(0, len(chosen))
+	if len(out) > most {
+		return nil, refused("fall in more than %d ways on %d cords; choose fewer", most, len(used))
+	}
+	return out, nil
+}
+
+// ownFalls are the ways in which cords of one kind change places: the same stuff but for
+// colour and label.
+func ownFalls(d piece.Document, used []int) [][]cord.Stuff {
+	kind := func(s cord.Stuff) string { s.Label = ""; return s.Kind() }
+	now := stuffsOf(d)
+	var out [][]cord.Stuff
+	had := map[string]bool{}
+	var place func(k int)
+	place = func(k int) {
+		if k == len(used) {
+			name := ""
+			for _, i := range used {
+				name += now[i].Colour + now[i].Label + "|"
+			}
+			if !had[name] && len(out) < most {
+				had[name] = true
+				out = append(out, slices.Clone(now))
+			}
+			return
+		}
+		for j := k; j < len(used); j++ {
+			a, b := used[k], used[j]
+			if kind(now[a]) != kind(now[b]) {
+				continue
+			}
+			now[a], now[b] = now[b], now[a]
+			place(k + 1)
+			now[a], now[b] = now[b], now[a]
+		}
+	}
+	place(0)
+	return out
+}
+
+func way(d piece.Document, turned bool, n int, stuffs []cord.Stuff, look sight) Way {
+	out := Way{ID: fmt.Sprintf("%d-%v", n, turned), Turned: turned, look: look}
+	doc := d
+	if turned {
+		doc = Turned(d)
+	}
+	doc.Cords = slices.Clone(d.Cords)
+	for i := range doc.Cords {
+		doc.Cords[i].Stuff = stuffs[i]
+		out.Colours = append(out.Colours, stuffs[i].Colour)
+	}
+	out.Document = doc
+	out.Shares = look.shares()
+	out.Says = look.says()
+	middle, edge := look.face.most(middleOf), look.face.most(edgeOf)
+	if middle != edge && middle != "" && edge != "" {
+		out.Contrast = colour.Difference(middle, edge)
+	}
+	out.Alike = look.face.same(look.back)
+	return out
+}
+
+// sorted puts the ways in the order that is asked for; those that are alike in it stay as
+// they are.
+func sorted(ways []Way, by Sort, chosen []string) {
+	first := ""
+	if len(chosen) > 0 {
+		first = chosen[0]
+	} else if len(ways) > 0 && len(ways[0].Shares) > 0 {
+		first = ways[0].Shares[0].Colour
+	}
+	hidden := func(w Way) float64 {
+		least := 2.0
+		for _, s := range w.Shares {
+			least = min(least, s.Face+s.Back)
+		}
+		return -least
+	}
+	shown := func(w Way) float64 {
+		for _, s := range w.Shares {
+			if s.Colour == first {
+				return s.Face + s.Back
+			}
+		}
+		return 0
+	}
+	worth := map[Sort]func(Way) float64{
+		ByContrast: func(w Way) float64 { return w.Contrast }, ByHidden: hidden,
+		ByAlike: func(w Way) float64 { return w.Alike }, ByMost: shown,
+	}[by]
+	if worth == nil {
+		worth = func(w Way) float64 { return w.Contrast }
+	}
+	slices.SortStableFunc(ways, func(a, b Way) int {
+		switch x, y := worth(a), worth(b); {
+		case x > y+1e-9:
+			return -1
+		case y > x+1e-9:
+			return 1
+		}
+		return 0
+	})
+}
+
+// closePairs are the cords that meet in the pictures of a piece and that some eye hardly
+// tells apart.
+func closePairs(d piece.Document, look sight, from []string) []Pair {
+	stuffs := stuffsOf(d)
+	out := []Pair{}
+	for _, m := range look.meet() {
+		a, b := stuffs[m[0]], stuffs[m[1]]
+		if strings.EqualFold(a.Colour, b.Colour) {
+			continue // one colour is meant to be one
+		}
+		least, eye := colour.Seen(a.Colour, b.Colour)
+		if least >= colour.Enough || slices.ContainsFunc(out, func(p Pair) bool { return p.A == a.Colour && p.B == b.Colour || p.A == b.Colour && p.B == a.Colour }) {
+			continue
+		}
+		var beside []string
+		for _, o := range look.meet() {
+			switch m[0] {
+			case o[0]:
+				beside = append(beside, stuffs[o[1]].Colour)
+			case o[1]:
+				beside = append(beside, stuffs[o[0]].Colour)
+			}
+		}
+		out = append(out, Pair{A: a.Colour, B: b.Colour, NameA: nameOf(a), NameB: nameOf(b), Difference: least, Usual: colour.Difference(a.Colour, b.Colour), Eye: eye,
+			Instead: colour.Instead(a.Colour, beside, from)})
+	}
+	return out
+}
+
+// nameOf is what a stuff's colour is called: its label, or its hex.
+func nameOf(s cord.Stuff) string {
+	if s.Label != "" {
+		return s.Label
+	}
+	return s.Colour
+}
+
+// cells are those of a picture.
+func cells(l plan.Layout, turn float64) scene.Cells {
+	return scene.CellsOf(l, scene.View{Turn: turn}, toDiameter)
+}

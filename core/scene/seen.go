@@ -1,0 +1,140 @@
+package scene
+
+import (
+	"math"
+	"runtime"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/plan"
+	"nimblebight/core/side"
+)
+
+// spot is a place where cord is seen, mm, and how much of the picture it stands for.
+type spot struct {
+	x, y, mm2 float64
+	cord      int
+	lie       knot.Lie
+}
+
+// seen gives every spot of a layout at which cord is seen, by tiles, read off the regions of
+// its picture and nothing else.
+func seen(l plan.Layout, v View) [][]spot {
+	if v.PerMM <= 0 {
+		v.PerMM = 6
+	}
+	if l.Thick == 0 {
+		return nil
+	}
+	tiles := cut(l, v)
+	fill(tiles, l)
+	out := make([][]spot, len(tiles))
+	parts := min(len(tiles), runtime.GOMAXPROCS(0))
+	side.Each(parts, func(i int) {
+		for k := i * len(tiles) / parts; k < (i+1)*len(tiles)/parts; k++ {
+			out[k] = tiles[k].seen(l, v)
+		}
+	})
+	return out
+}
+
+func (t *tile) seen(l plan.Layout, v View) []spot {
+	c := t.canvas(l, v)
+	g := c.newRaster()
+	if g == nil {
+		return nil
+	}
+	defer g.free()
+	p := g.divide(c)
+	from, to := t.top-t.y0, t.y1-t.y0
+	if v.To > v.From {
+		from, to = math.Max(v.From, t.top)-t.y0, math.Min(v.To, t.y1)-t.y0
+	}
+	var out []spot
+	for at := range g.wide * g.tall {
+		r := p.region[at]
+		if r < 0 || p.of[r].slice < 0 || p.top[at] < 0 {
+			continue
+		}
+		col, row := g.middle(at)
+		y := g.y0 + row/g.per
+		if y < from || y > to {
+			continue
+		}
+		if tube, s := p.sample(at); !tube.metal && !tube.broad && tube.paint.Cord >= 0 {
+			out = append(out, spot{g.x0 + col/g.per, y + t.y0, 1 / (g.per * g.per), tube.paint.Cord, s.lie})
+		}
+	}
+	return out
+}
+
+// Fillers is the share of a row, from one y to another, in which fillers are seen between
+// the knots that are tied over them: as it is drawn, of all cord that is seen there. It is
+// 0 where no cord is.
+func Fillers(l plan.Layout, v View) float64 {
+	if v.To <= v.From {
+		return 0
+	}
+	fillers, all := 0.0, 0.0
+	for _, tile := range seen(l, v) {
+		for _, s := range tile {
+			all += s.mm2
+			if s.lie == knot.Filler {
+				fillers += s.mm2
+			}
+		}
+	}
+	if all == 0 {
+		return 0
+	}
+	return fillers / all
+}
+
+// Cells say of each cell of a grid over a picture which cord is seen there, by its index,
+// -1 for none. Row 0 is the uppermost; columns go from the left.
+type Cells struct {
+	CellMM     float64
+	X0, Y0     float64 // the grid's corner, mm
+	Wide, Tall int
+	Cord       []int8
+}
+
+// CellsOf are the cells of a layout from a view, so many to a diameter of its thickest cord.
+func CellsOf(l plan.Layout, v View, toDiameter float64) Cells {
+	v.PerMM = 2 * toDiameter / math.Max(l.Thick, 1e-9)
+	all := seen(l, v)
+	c := Cells{CellMM: l.Thick / toDiameter, X0: math.Inf(1), Y0: math.Inf(1)}
+	x1, y1 := math.Inf(-1), math.Inf(-1)
+	for _, tile := range all {
+		for _, s := range tile {
+			c.X0, c.Y0, x1, y1 = math.Min(c.X0, s.x), math.Min(c.Y0, s.y), math.Max(x1, s.x), math.Max(y1, s.y)
+		}
+	}
+	if x1 < c.X0 {
+		return Cells{CellMM: c.CellMM}
+	}
+	// The grid is even about the middle line, so that it is its own mirror image.
+	half := math.Ceil(math.Max(-c.X0, x1)/c.CellMM) + 1
+	c.X0, c.Wide = -half*c.CellMM, 2*int(half)
+	c.Tall = int((y1-c.Y0)/c.CellMM) + 1
+	c.Cord = make([]int8, c.Wide*c.Tall)
+	most := make([]float64, len(c.Cord)) // area of the cord that is seen most in a cell
+	sums := map[[2]int]float64{}
+	for _, tile := range all {
+		for _, s := range tile {
+			i := int((s.x - c.X0) / c.CellMM)
+			k := int((s.y - c.Y0) / c.CellMM)
+			if i >= 0 && i < c.Wide && k >= 0 && k < c.Tall {
+				sums[[2]int{k*c.Wide + i, s.cord}] += s.mm2
+			}
+		}
+	}
+	for i := range c.Cord {
+		c.Cord[i] = -1
+	}
+	for at, mm2 := range sums {
+		if i := at[0]; mm2 > most[i] || mm2 == most[i] && int8(at[1]) < c.Cord[i] {
+			most[i], c.Cord[i] = mm2, int8(at[1])
+		}
+	}
+	return c
+}
