@@ -132,9 +132,9 @@ func TestStagesAreAccessibleAtEveryWidth(t *testing.T) {
 		v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 		for _, wide := range []int64{1280, 820, 390} {
 			v.do(chromedp.EmulateViewport(wide, 900))
-			for _, path := range []string{"/piece/1/purpose", "/piece/1/finish", "/piece/1/check"} {
+			for _, path := range []string{"/piece/1/purpose", "/piece/8/colour", "/piece/1/finish", "/piece/1/check"} {
 				v.goTo(path)
-				v.until(path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector('[data-caution]') && !document.querySelector("[data-wait]") && document.getAnimations().length === 0`, theme))
+				v.until(path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("[data-caution], [data-testid=ways]") && !document.querySelector("[data-wait]") && document.getAnimations().length === 0`, theme))
 				v.do(chromedp.Evaluate[chromedp.Void](string(axe) + "\n;void 0"))
 				for _, f := range eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`) {
 					t.Errorf("%s %s at %d: %s", theme, path, wide, f)

@@ -18,7 +18,7 @@ func TestEveryPatternFromRackToLog(t *testing.T) {
 	}
 	for _, id := range ids {
 		n := eval[int](v, fmt.Sprintf(`fetch("/api/pieces", {method: "POST", body: JSON.stringify({pattern: %q})}).then((r) => r.json()).then((b) => b.id)`, id))
-		for k, stage := range []string{"purpose", "stuff", "cut", "tie", "finish", "check", "log"} {
+		for k, stage := range []string{"purpose", "stuff", "colour", "cut", "tie", "finish", "check", "log"} {
 			if k == 0 {
 				v.goTo(fmt.Sprintf("/piece/%d/%s", n, stage))
 			} else { // as a maker goes on

@@ -56,6 +56,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.POST("/finish", s.finish)
 	s.purpose(r)
 	s.inspects(r)
+	r.POST("/pieces/:id/colourings", s.colourings)
 	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })
 	r.GET("/knots", func(c *gin.Context) { answer(c, catalogue().Knots, nil) })
 	r.GET("/knots/:id/picture", s.knotPicture)

@@ -8,6 +8,8 @@ import (
 	"testing"
 
 	"nimblebight/core/caution"
+	"nimblebight/core/colour"
+	"nimblebight/core/colouring"
 	"nimblebight/core/cord"
 	"nimblebight/core/inspect"
 	"nimblebight/core/piece"
@@ -101,5 +103,26 @@ func TestAPieceIsInspected(t *testing.T) {
 	}
 	if no := ask[server.Problem](b, 422, "POST", path+"/judge", server.JudgeRequest{LengthMM: &far}); no.Errors[0].Path != "length_mm" {
 		t.Errorf("%+v", no)
+	}
+}
+
+// The colours of a piece are laid out with their pictures; what cannot be is refused.
+func TestColoursAreLaidOut(t *testing.T) {
+	b := newBench(t)
+	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	path := fmt.Sprintf("/api/pieces/%d/colourings", p.ID)
+	own := ask[server.Colourings](b, 200, "POST", path, server.ColouringsRequest{})
+	if own.Different != len(own.Ways) || own.All < own.Different || len(own.Views) != 2 || len(own.Views[0]) != 2 || own.Views[0][0].Empty() {
+		t.Errorf("%d ways of %d, %d views", own.Different, own.All, len(own.Views))
+	}
+	for _, w := range own.Ways {
+		if len(w.Marks) != len(w.Colours) || own.Eyes[colour.Deutan][w.Colours[0]] == "" {
+			t.Errorf("%+v has no marks, or no other eyes", w.Colours)
+		}
+	}
+	for _, bad := range []server.ColouringsRequest{{Sort: "rainbow"}, {Colours: []colouring.Chosen{{Colour: "teal"}, {Colour: "#ffffff"}}}, {Colours: []colouring.Chosen{{Colour: "#000000"}}}, {Colours: []colouring.Chosen{{Colour: "#000000"}, {Colour: "#ffffff"}, {Colour: "#ff0000"}}}} {
+		if no := ask[server.Problem](b, 422, "POST", path, bad); len(no.Errors) != 1 {
+			t.Errorf("%+v: %+v", bad, no)
+		}
 	}
 }

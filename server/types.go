@@ -298,6 +298,8 @@ type Wire struct {
 	Catalogue       Catalogue
 	Offer           knot.Offer
 	FinishRequest   FinishRequest
+	ColourRequest   ColouringsRequest
+	Colourings      Colourings
 	Inspect         Inspect
 	JudgeRequest    JudgeRequest
 	Verdicts        []inspect.Verdict

@@ -37,6 +37,18 @@ type Way struct {
 	look sight
 }
 
+// Have is a cord of the drawer, by its name.
+type Have struct {
+	Name  string
+	Stuff cord.Stuff
+}
+
+// Chosen is a colour that is chosen for the piece, by the name that its cord goes by.
+type Chosen struct {
+	Colour string `json:"colour"`
+	Name   string `json:"name,omitempty"`
+}
+
 // Share is how much of each side shows a colour.
 type Share struct {
 	Colour string  `json:"colour"`
@@ -94,9 +106,9 @@ const (
 )
 
 // Of tells in which ways colours fall on a piece: its own, each cord's taken by cords of its
-// kind, or those that are chosen, each at least once. from are the colours of the drawer.
+// kind, or those that are chosen, each at least once. have are the cords of the drawer.
 // Colours that cannot fall so are refused with the field's name, colours.
-func Of(d piece.Document, o plan.Options, chosen []string, sort Sort, from []string) (Answer, error) {
+func Of(d piece.Document, o plan.Options, chosen []Chosen, sort Sort, have []Have) (Answer, error) {
 	plans, err := begun(d, o)
 	if err != nil {
 		return Answer{}, err
@@ -110,7 +122,8 @@ func Of(d piece.Document, o plan.Options, chosen []string, sort Sort, from []str
 	out.All = len(falls) * len(plans)
 	looks := make([]sight, len(plans))
 	for i, p := range plans {
-		looks[i] = sightOf(p.Layout(), p.Turn)
+		looks[i] = sightOf(p.Layout())
+		looks[i].names = namesOf(d, have, chosen)
 	}
 	var seen []sight
 	for i := range plans {
@@ -127,7 +140,7 @@ func Of(d piece.Document, o plan.Options, chosen []string, sort Sort, from []str
 	for i := range out.Ways {
 		out.Ways[i].Is = out.Ways[i].look.alike(is)
 	}
-	out.Close = closePairs(d, looks[0], from)
+	out.Close = closePairs(d, looks[0], have)
 	sorted(out.Ways, sort, chosen)
 	return out, nil
 }
@@ -214,16 +227,16 @@ func refused(format string, args ...any) error {
 }
 
 // falls are the stuffs of all cords in each way in which colours can be given to them.
-func falls(d piece.Document, used []int, chosen []string) ([][]cord.Stuff, error) {
+func falls(d piece.Document, used []int, chosen []Chosen) ([][]cord.Stuff, error) {
 	if len(used) > mostCords {
 		return nil, refused("fall on %d cords; up to %d are laid out", len(used), mostCords)
 	}
 	for i, c := range chosen {
-		if err := colour.Check(c); err != nil {
+		if err := colour.Check(c.Colour); err != nil {
 			return nil, refused("%v", err)
 		}
-		if slices.Index(chosen, c) < i {
-			return nil, refused("name %s twice; choose each once", c)
+		if slices.IndexFunc(chosen, func(o Chosen) bool { return o.Colour == c.Colour }) < i {
+			return nil, refused("name %s twice; choose each once", c.Colour)
 		}
 	}
 	if len(chosen) > len(used) {
@@ -231,6 +244,9 @@ func falls(d piece.Document, used []int, chosen []string) ([][]cord.Stuff, error
 	}
 	if len(chosen) == 0 {
 		return ownFalls(d, used), nil
+	}
+	if len(chosen) == 1 && len(used) > 0 {
+		return nil, refused("are one, and one colour falls in one way; choose another beside it")
 	}
 	var out [][]cord.Stuff
 	now := stuffsOf(d)
@@ -247,17 +263,17 @@ func falls(d piece.Document, used []int, chosen []string) ([][]cord.Stuff, error
 		for _, c := range chosen {
 			was := now[used[k]]
 			s := was
-			if s.Colour != c { // another colour is another cord: its label goes with the old one
-				s.Colour, s.Label = c, ""
+			if s.Colour != c.Colour { // another colour is another cord, with a label of its own
+				s.Colour, s.Label = c.Colour, c.Name
 			}
 			now[used[k]] = s
 			fresh := 0
-			if left[c] == 0 {
+			if left[c.Colour] == 0 {
 				fresh = 1
 			}
-			left[c]++
+			left[c.Colour]++
 			give(k+1, missing-fresh)
-			left[c]--
+			left[c.Colour]--
 			now[used[k]] = was
 		}
 	}
@@ -326,10 +342,10 @@ func way(d piece.Document, turned bool, n int, stuffs []cord.Stuff, look sight) 
 
 // sorted puts the ways in the order that is asked for; those that are alike in it stay as
 // they are.
-func sorted(ways []Way, by Sort, chosen []string) {
+func sorted(ways []Way, by Sort, chosen []Chosen) {
 	first := ""
 	if len(chosen) > 0 {
-		first = chosen[0]
+		first = chosen[0].Colour
 	} else if len(ways) > 0 && len(ways[0].Shares) > 0 {
 		first = ways[0].Shares[0].Colour
 	}
@@ -368,7 +384,7 @@ func sorted(ways []Way, by Sort, chosen []string) {
 
 // closePairs are the cords that meet in the pictures of a piece and that some eye hardly
 // tells apart.
-func closePairs(d piece.Document, look sight, from []string) []Pair {
+func closePairs(d piece.Document, look sight, have []Have) []Pair {
 	stuffs := stuffsOf(d)
 	out := []Pair{}
 	for _, m := range look.meet() {
@@ -389,18 +405,46 @@ func closePairs(d piece.Document, look sight, from []string) []Pair {
 				beside = append(beside, stuffs[o[0]].Colour)
 			}
 		}
-		out = append(out, Pair{A: a.Colour, B: b.Colour, NameA: nameOf(a), NameB: nameOf(b), Difference: least, Usual: colour.Difference(a.Colour, b.Colour), Eye: eye,
-			Instead: colour.Instead(a.Colour, beside, from)})
+		out = append(out, Pair{A: a.Colour, B: b.Colour, NameA: look.name(a.Colour), NameB: look.name(b.Colour), Difference: least, Usual: colour.Difference(a.Colour, b.Colour), Eye: eye,
+			Instead: colour.Instead(a.Colour, beside, likeIt(a, have))})
 	}
 	return out
 }
 
-// nameOf is what a stuff's colour is called: its label, or its hex.
-func nameOf(s cord.Stuff) string {
-	if s.Label != "" {
-		return s.Label
+// likeIt are the colours of the drawer's cords of the same make and thickness as one.
+func likeIt(s cord.Stuff, have []Have) []string {
+	var out []string
+	for _, h := range have {
+		if o := h.Stuff; o.Make == s.Make && o.Material == s.Material && o.DiameterMM == s.DiameterMM {
+			out = append(out, o.Colour)
+		}
 	}
-	return s.Colour
+	return out
+}
+
+// namesOf are what colours are called: as they were chosen, as the drawer calls a cord of
+// that colour, or by the label of the piece's own cord where no other one has it; a colour
+// of no name goes by its hex.
+func namesOf(d piece.Document, have []Have, chosen []Chosen) map[string]string {
+	out := map[string]string{}
+	labels := map[string]int{}
+	for _, c := range d.Cords {
+		labels[c.Stuff.Label]++
+	}
+	for _, c := range d.Cords {
+		if l := c.Stuff.Label; l != "" && labels[l] == 1 {
+			out[c.Stuff.Colour] = l
+		}
+	}
+	for _, h := range slices.Backward(have) {
+		out[h.Stuff.Colour] = h.Name
+	}
+	for _, c := range chosen {
+		if c.Name != "" {
+			out[c.Colour] = c.Name
+		}
+	}
+	return out
 }
 
 // cells are those of a picture.

@@ -13,6 +13,7 @@ import (
 	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/scene"
 )
 
 const lagoon, sand, rust, chalk = piece.Lagoon, piece.Sand, piece.Rust, piece.Chalk
@@ -25,9 +26,26 @@ func fob(line string, colours ...string) piece.Document {
 	return notation.With(piece.Begin("coloured", "key-fob", piece.SplitRing(40, 2), 0), line, cords...)
 }
 
+// drawer holds cords of the usual make and, in a colour that stands out, one of another.
+func drawer() []colouring.Have {
+	out := []colouring.Have{{Name: "white cotton", Stuff: piece.Cotton(4, "#ffffff")}}
+	for name, c := range map[string]string{"lagoon": lagoon, "sand": sand, "rust": rust, "chalk": chalk, "night": "#22313f"} {
+		out = append(out, colouring.Have{Name: name, Stuff: piece.Kernmantle(4, c)})
+	}
+	return out
+}
+
+func pick(colours ...string) []colouring.Chosen {
+	var out []colouring.Chosen
+	for _, c := range colours {
+		out = append(out, colouring.Chosen{Colour: c})
+	}
+	return out
+}
+
 func of(t *testing.T, d piece.Document, chosen ...string) colouring.Answer {
 	t.Helper()
-	a, err := colouring.Of(d, plan.Options{}, chosen, colouring.ByContrast, []string{lagoon, sand, rust, chalk, "#22313f"})
+	a, err := colouring.Of(d, plan.Options{}, pick(chosen...), colouring.ByContrast, drawer())
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -76,6 +94,9 @@ func TestLawsOfShares(t *testing.T) {
 	}
 	if x, y := share(a, lagoon), share(b, sand); math.Abs(x.Face-y.Face) > 0.01 || math.Abs(x.Back-y.Back) > 0.01 {
 		t.Errorf("lagoon shows %+v, sand in its place %+v", x, y)
+	}
+	if says := a.Ways[0].Says; !strings.Contains(says, "makes the bars on the face") || !strings.Contains(says, "lagoon") || !strings.Contains(says, "sand") {
+		t.Errorf("it is said: %s", says)
 	}
 	// The worker of the bars shows on the face what the other one shows on the back.
 	if x, y := share(a, lagoon), share(a, sand); math.Abs(x.Face-y.Back) > 0.05 {
@@ -129,8 +150,8 @@ func TestChosenColours(t *testing.T) {
 			t.Errorf("%v lacks a colour", w.Colours)
 		}
 	}
-	for bad, says := range map[string]string{"#zzzzzz": "no colour", lagoon + " " + lagoon: "twice", strings.Join([]string{lagoon, sand, rust, chalk}, " "): "for 3 cords"} {
-		_, err := colouring.Of(d, plan.Options{}, strings.Fields(bad), colouring.ByContrast, nil)
+	for bad, says := range map[string]string{"#zzzzzz": "no colour", lagoon + " " + lagoon: "twice", rust: "one colour falls in one way", strings.Join([]string{lagoon, sand, rust, chalk}, " "): "for 3 cords"} {
+		_, err := colouring.Of(d, plan.Options{}, pick(strings.Fields(bad)...), colouring.ByContrast, nil)
 		if err == nil || !strings.Contains(fmt.Sprint(err), says) {
 			t.Errorf("%s: %v, want %q", bad, err, says)
 		}
@@ -149,7 +170,7 @@ func TestWaysAreSorted(t *testing.T) {
 		},
 	}
 	for by, of := range worth {
-		a, err := colouring.Of(d, plan.Options{}, []string{chalk, rust, lagoon}, by, nil)
+		a, err := colouring.Of(d, plan.Options{}, pick(chalk, rust, lagoon), by, nil)
 		if err != nil || len(a.Ways) < 3 {
 			t.Fatalf("%s: %d ways, %v", by, len(a.Ways), err)
 		}
@@ -167,7 +188,7 @@ func TestCordsThatCannotBeToldApart(t *testing.T) {
 	red, green := "#a8552f", "#6f7f34"
 	d := fob("mount A B, square-knot 6, finish dome", red, green)
 	a := of(t, d)
-	if len(a.Close) != 1 || a.Close[0].Usual < colour.Enough || a.Close[0].Difference >= colour.Enough || a.Close[0].Instead == "" {
+	if len(a.Close) != 1 || a.Close[0].Usual < colour.Enough || a.Close[0].Difference >= colour.Enough || a.Close[0].Instead == "" || a.Close[0].Instead == "#ffffff" {
 		t.Errorf("%+v", a.Close)
 	}
 	if b := of(t, fob("mount A B, square-knot 6, finish dome", lagoon, chalk)); len(b.Close) != 0 {
@@ -179,7 +200,18 @@ func TestCordsThatCannotBeToldApart(t *testing.T) {
 func BenchmarkOf(b *testing.B) {
 	d := fob("mount A B C, square-knot 8 strands=2-5, finish singe-and-press", lagoon, sand, rust)
 	for b.Loop() {
-		if _, err := colouring.Of(d, plan.Options{}, []string{lagoon, sand, rust}, colouring.ByContrast, nil); err != nil {
+		if _, err := colouring.Of(d, plan.Options{}, pick(lagoon, sand, rust), colouring.ByContrast, nil); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// The same with nothing remembered: what a maker waits for at first.
+func BenchmarkOfAtFirst(b *testing.B) {
+	d := fob("mount A B C, square-knot 8 strands=2-5, finish singe-and-press", lagoon, sand, rust)
+	for b.Loop() {
+		scene.Forget()
+		if _, err := colouring.Of(d, plan.Options{}, pick(lagoon, sand, rust), colouring.ByContrast, nil); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -38,13 +38,13 @@ func Burnside(d piece.Document, o plan.Options) int {
 		looks = append(looks, s)
 	}
 	for _, p := range plans {
-		look := sightOf(p.Layout(), p.Turn)
+		look := sightOf(p.Layout())
 		for _, stuffs := range all {
 			s := look.in(stuffs)
 			put(s)
-			put(sight{s.face.mirrored(), s.back.mirrored()})
-			put(sight{s.back, s.face})
-			put(sight{s.back.mirrored(), s.face.mirrored()})
+			put(sight{face: s.face.mirrored(), back: s.back.mirrored()})
+			put(sight{face: s.back, back: s.face})
+			put(sight{face: s.back.mirrored(), back: s.face.mirrored()})
 		}
 	}
 	stay := 0

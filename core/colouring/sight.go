@@ -23,6 +23,15 @@ const differs = 0.03
 // which stuff each cord is.
 type sight struct {
 	face, back grid
+	names      map[string]string // what colours are called
+}
+
+// name is what a colour is called.
+func (s sight) name(colour string) string {
+	if n := s.names[colour]; n != "" {
+		return n
+	}
+	return colour
 }
 
 // grid is one side of it.
@@ -31,8 +40,8 @@ type grid struct {
 	stuffs []cord.Stuff
 }
 
-func sightOf(l plan.Layout, turn float64) sight {
-	return sight{grid{Cells: cells(l, turn)}, grid{Cells: cells(l, turn+180)}}
+func sightOf(l plan.Layout) sight {
+	return sight{face: grid{Cells: cells(l, 0)}, back: grid{Cells: cells(l, 180)}}
 }
 
 // in is the sight with other stuffs for its cords.
@@ -158,7 +167,7 @@ func (s sight) shares() []Share {
 		if slices.ContainsFunc(out, func(o Share) bool { return o.Colour == st.Colour }) {
 			continue
 		}
-		out = append(out, Share{st.Colour, nameOf(st), float64(face[st.Colour]) / total(face), float64(back[st.Colour]) / total(back)})
+		out = append(out, Share{st.Colour, s.name(st.Colour), float64(face[st.Colour]) / total(face), float64(back[st.Colour]) / total(back)})
 	}
 	return out
 }
@@ -168,23 +177,17 @@ const hidden = 0.03
 
 // says is what a maker would say of it.
 func (s sight) says() string {
-	name := map[string]string{}
-	for _, st := range s.face.stuffs {
-		if name[st.Colour] == "" {
-			name[st.Colour] = nameOf(st)
-		}
-	}
 	side := func(g grid, which string) string {
 		middle, edge := g.most(middleOf), g.most(edgeOf)
 		switch {
 		case middle != "" && middle == edge:
-			return fmt.Sprintf("%s covers the %s", name[middle], which)
+			return fmt.Sprintf("%s covers the %s", s.name(middle), which)
 		case middle != "" && edge != "":
-			return fmt.Sprintf("%s makes the bars on the %s, %s its edges", name[middle], which, name[edge])
+			return fmt.Sprintf("%s makes the bars on the %s, %s its edges", s.name(middle), which, s.name(edge))
 		case middle != "":
-			return fmt.Sprintf("%s makes the bars on the %s, its edges are mixed", name[middle], which)
+			return fmt.Sprintf("%s makes the bars on the %s, its edges are mixed", s.name(middle), which)
 		case edge != "":
-			return fmt.Sprintf("the middle of the %s is mixed, %s makes its edges", which, name[edge])
+			return fmt.Sprintf("the middle of the %s is mixed, %s makes its edges", which, s.name(edge))
 		}
 		return fmt.Sprintf("the colours take turns on the %s", which)
 	}

@@ -587,7 +587,10 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 var drawnPlates = memo.Cache[Plate]{Most: 48 << 20}
 
 // Forget drops the plates that are kept, to measure a first drawing.
-func Forget() { drawnPlates.Forget() }
+func Forget() {
+	drawnPlates.Forget()
+	seenTiles.Forget()
+}
 
 // bands finds where each section lies.
 func bands(pic *Picture, l plan.Layout, v View) {

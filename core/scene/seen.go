@@ -1,10 +1,12 @@
 package scene
 
 import (
+	"fmt"
 	"math"
 	"runtime"
 
 	"nimblebight/core/knot"
+	"nimblebight/core/memo"
 	"nimblebight/core/plan"
 	"nimblebight/core/side"
 )
@@ -31,12 +33,26 @@ func seen(l plan.Layout, v View) [][]spot {
 	parts := min(len(tiles), runtime.GOMAXPROCS(0))
 	side.Each(parts, func(i int) {
 		for k := i * len(tiles) / parts; k < (i+1)*len(tiles)/parts; k++ {
-			out[k] = tiles[k].seen(l, v)
+			t := tiles[k]
+			name := fmt.Sprintf("%s %.3f %.3f", t.name(l, v), t.top-t.y0, t.y1-t.y0)
+			at, _ := seenTiles.Get(name, func() ([]spot, error) { return t.seen(l, v), nil })
+			out[k] = make([]spot, 0, len(at))
+			for _, s := range at {
+				s.y += t.y0
+				if v.To <= v.From || s.y >= v.From && s.y <= v.To {
+					out[k] = append(out[k], s)
+				}
+			}
 		}
 	})
 	return out
 }
 
+// seenTiles are the spots of tiles that were looked at before: the knots of a row that look
+// alike are looked at once.
+var seenTiles = memo.Cache[[]spot]{Most: 24 << 20}
+
+// seen gives the spots of a tile, y from its own zero.
 func (t *tile) seen(l plan.Layout, v View) []spot {
 	c := t.canvas(l, v)
 	g := c.newRaster()
@@ -46,9 +62,6 @@ func (t *tile) seen(l plan.Layout, v View) []spot {
 	defer g.free()
 	p := g.divide(c)
 	from, to := t.top-t.y0, t.y1-t.y0
-	if v.To > v.From {
-		from, to = math.Max(v.From, t.top)-t.y0, math.Min(v.To, t.y1)-t.y0
-	}
 	var out []spot
 	for at := range g.wide * g.tall {
 		r := p.region[at]
@@ -61,7 +74,7 @@ func (t *tile) seen(l plan.Layout, v View) []spot {
 			continue
 		}
 		if tube, s := p.sample(at); !tube.metal && !tube.broad && tube.paint.Cord >= 0 {
-			out = append(out, spot{g.x0 + col/g.per, y + t.y0, 1 / (g.per * g.per), tube.paint.Cord, s.lie})
+			out = append(out, spot{g.x0 + col/g.per, y, 1 / (g.per * g.per), tube.paint.Cord, s.lie})
 		}
 	}
 	return out

@@ -74,12 +74,19 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 	if p.Way != nil {
 		out.Way = data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{*p.Way}})
 	}
-	for _, c := range p.Colours {
-		with, share := mark(c)
-		out.Marks = append(out.Marks, fmt.Sprintf("%s%02x", with, int(255*share+0.5)))
-	}
+	out.Marks = Marks(p.Colours)
 	for name, plate := range p.Plates {
 		out.Plates[name] = known(name, func() Plate { return plateOf(plate) })
+	}
+	return out
+}
+
+// Marks are the colours of the sheath's marks on cords of these colours.
+func Marks(colours []string) []string {
+	var out []string
+	for _, c := range colours {
+		with, share := mark(c)
+		out = append(out, fmt.Sprintf("%s%02x", with, int(255*share+0.5)))
 	}
 	return out
 }

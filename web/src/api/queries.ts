@@ -8,6 +8,8 @@ import type {
   CatalogueKnot,
   Change,
   ChangedRequest,
+  Colourings,
+  ColouringsRequest,
   Document,
   DrawerCore,
   End,
@@ -414,4 +416,17 @@ export function useThings(shelf: "beads" | "hardware" | "tools") {
 /** useCores are the cores of the drawer. */
 export function useCores() {
   return useQuery({ queryKey: ["cores"], queryFn: () => api.get<DrawerCore[]>("/cores") });
+}
+
+/** useColourings are the ways in which the colours of a piece can fall. */
+export function useColourings(id: number, revision: number | undefined, request: ColouringsRequest) {
+  const { hand } = useSettings();
+  return useQuery({
+    queryKey: ["colourings", id, revision, hand, request],
+    queryFn: () => api.post<Colourings>(`/pieces/${id}/colourings`, request),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
 }

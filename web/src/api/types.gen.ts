@@ -32,6 +32,8 @@ export interface Root {
   Catalogue: Catalogue;
   Offer: Offer;
   FinishRequest: FinishRequest;
+  ColourRequest: ColouringsRequest;
+  Colourings: Colourings;
   Inspect: Inspect;
   JudgeRequest: JudgeRequest;
   Verdicts: Verdict[];
@@ -602,6 +604,113 @@ export interface FinishChoice {
   fit: boolean;
   why: string;
 }
+export interface ColouringsRequest {
+  colours: Chosen[];
+  sort: "contrast" | "hidden" | "alike" | "most";
+}
+export interface Chosen {
+  colour: string;
+  name?: string;
+}
+export interface Colourings {
+  ways: Colouring[];
+  different: number;
+  all: number;
+  close: Pair[];
+  views: Picture[][];
+  eyes: {
+    [k: string]: {
+      [k: string]: string;
+    };
+  };
+}
+export interface Colouring {
+  id: string;
+  turned?: boolean;
+  is?: boolean;
+  colours: string[];
+  says: string;
+  shares: Share[];
+  contrast: number;
+  alike: number;
+  document: Document;
+  marks: string[];
+}
+export interface Share {
+  colour: string;
+  name: string;
+  face: number;
+  back: number;
+}
+export interface Pair {
+  a: string;
+  b: string;
+  name_a: string;
+  name_b: string;
+  difference: number;
+  usual: number;
+  eye: "usual" | "protan" | "deutan" | "tritan";
+  instead?: string;
+}
+export interface Picture {
+  view: string;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+  places: Place[];
+  plates: {
+    [k: string]: Plate;
+  };
+  bands: Band[];
+  colours: string[];
+  marks: string[];
+  faults?: Fault[];
+  coarse?: boolean;
+  way?: string;
+  discs?: Disc[];
+  thick?: number;
+}
+export interface Place {
+  plate: string;
+  y: number;
+}
+export interface Plate {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  per: number;
+  layers: Layer[];
+}
+export interface Layer {
+  kind: string;
+  under?: boolean;
+  opacity?: number;
+  d: string;
+  cord?: number;
+  colour?: string;
+  dark?: number;
+  width?: number;
+}
+export interface Band {
+  section: number;
+  top: number;
+  bottom: number;
+  left: number;
+  right: number;
+}
+export interface Fault {
+  section: number;
+  top: number;
+  bottom: number;
+  why: string;
+}
+export interface Disc {
+  place: number;
+  x: number;
+  y: number;
+}
 export interface Inspect {
   items: Item[];
   sizes: Size[];
@@ -874,65 +983,6 @@ export interface Joint {
 export interface Hide {
   mm: number;
   section: number;
-}
-export interface Picture {
-  view: string;
-  left: number;
-  top: number;
-  width: number;
-  height: number;
-  places: Place[];
-  plates: {
-    [k: string]: Plate;
-  };
-  bands: Band[];
-  colours: string[];
-  marks: string[];
-  faults?: Fault[];
-  coarse?: boolean;
-  way?: string;
-  discs?: Disc[];
-  thick?: number;
-}
-export interface Place {
-  plate: string;
-  y: number;
-}
-export interface Plate {
-  left: number;
-  right: number;
-  top: number;
-  bottom: number;
-  per: number;
-  layers: Layer[];
-}
-export interface Layer {
-  kind: string;
-  under?: boolean;
-  opacity?: number;
-  d: string;
-  cord?: number;
-  colour?: string;
-  dark?: number;
-  width?: number;
-}
-export interface Band {
-  section: number;
-  top: number;
-  bottom: number;
-  left: number;
-  right: number;
-}
-export interface Fault {
-  section: number;
-  top: number;
-  bottom: number;
-  why: string;
-}
-export interface Disc {
-  place: number;
-  x: number;
-  y: number;
 }
 export interface FistAnswer {
   asked: FistRequest;

@@ -13,6 +13,7 @@ import { SettingsMenu } from "../ui/SettingsMenu";
 import { Conflict } from "./Conflict";
 import { CordRail } from "./CordRail";
 import { Check } from "./check/Check";
+import { Colour } from "./colour/Colour";
 import { Cut } from "./cut/Cut";
 import { Figures } from "./Figures";
 import { Finish } from "./finish/Finish";
@@ -68,6 +69,7 @@ export function Bench({ id, stage }: { id: number; stage: string }) {
 const panels: Record<Stage, () => React.JSX.Element> = {
   purpose: Purpose,
   stuff: Stuff,
+  colour: Colour,
   cut: Cut,
   tie: Tie,
   finish: Finish,

@@ -13,6 +13,7 @@ export function CordRail({ stage }: { stage: Stage }) {
   const checked = looks !== undefined && looks.length > 0 && looks.every((i) => ticks.includes(i.what));
   const done = (s: Stage) => {
     if (s === "check") return checked;
+    if (s === "colour") return plan?.done.includes("stuff") ?? false;
     return s === "log" ? tag?.stage === "logged" : (plan?.done.includes(s) ?? false);
   };
   return (

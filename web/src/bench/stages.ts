@@ -1,9 +1,10 @@
-export const stages = ["purpose", "stuff", "cut", "tie", "finish", "check", "log"] as const;
+export const stages = ["purpose", "stuff", "colour", "cut", "tie", "finish", "check", "log"] as const;
 export type Stage = (typeof stages)[number];
 
 export const stageNames: Record<Stage, string> = {
   purpose: "Purpose",
   stuff: "Stuff",
+  colour: "Colour",
   cut: "Cut",
   tie: "Tie",
   finish: "Finish",

@@ -1,0 +1,34 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+const ways = `document.querySelectorAll('[data-testid="colourings"] button')`
+
+// Every way in which the colours fall is drawn, face and back, with words; choosing one
+// rewrites the cords and the sides, never the sequence, as one undo.
+func TestColoursAreLaidOut(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/colour")
+	v.until("a fob of two falls in one way", text("ways")+`?.includes("in one way")`)
+	v.until("drawn on face and back", `[...`+ways+`].every((b) => b.querySelectorAll("svg path").length > 4)`)
+	v.until("in a maker's words", `[...`+ways+`][0].textContent.includes("makes the bars on the face")`)
+	v.click("Chalk cotton, soft")
+	v.until("one colour alone is said so", `document.querySelector('[aria-label="Stage"]').textContent.includes("one colour falls in one way")`)
+	v.click("Signal rust kernmantle")
+	v.until("two of the drawer fall on it", `[...`+ways+`].length >= 1 && [...`+ways+`][0].textContent.includes("Chalk cotton")`)
+	before := eval[string](v, `[...document.querySelectorAll("section[aria-label='The cords laid straight'] rect")].map((r) => r.getAttribute("fill")).join()`)
+	v.do(chromedp.Evaluate[chromedp.Void](`[...` + ways + `].at(-1).focus()`))
+	v.key(kb.Enter)
+	v.until("by Enter it is chosen, and saved", saved+` && [...`+ways+`].some((b) => b.getAttribute("aria-pressed") === "true" && b.textContent.includes("As it is"))`)
+	v.until("the cords follow", `[...document.querySelectorAll("section[aria-label='The cords laid straight'] rect")].map((r) => r.getAttribute("fill")).join() !== "`+before+`"`)
+	v.click("Undo")
+	v.until("one undo takes it back", `[...document.querySelectorAll("section[aria-label='The cords laid straight'] rect")].map((r) => r.getAttribute("fill")).join() === "`+before+`"`)
+	v.choose("As seen by", "deutan")
+	v.until("other eyes see other colours", `[...`+ways+`].length > 0`)
+	v.goTo("/piece/8/colour")
+	v.until("cords that meet and look alike are told, with one that does not", `document.querySelector('[data-testid="close"]')?.textContent.includes("hardly tell them apart")`)
+}

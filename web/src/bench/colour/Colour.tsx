@@ -1,0 +1,142 @@
+import { useState } from "react";
+import { useColourings, useDrawer } from "../../api/queries";
+import type { Chosen, ColouringsRequest, Pair } from "../../api/types.gen";
+import { Choice, Panel, Swatch } from "../../ui/fields";
+import { Problems } from "../../ui/Problems";
+import { useWork } from "../work";
+import { type Eye, Ways } from "./Ways";
+
+const sorts = [
+  { id: "contrast", name: "bars that stand out most" },
+  { id: "hidden", name: "a colour hidden inside" },
+  { id: "alike", name: "face and back alike" },
+  { id: "most", name: "most of the first colour" },
+];
+
+const eyes: { id: Eye; name: string }[] = [
+  { id: "usual", name: "usual eyes" },
+  { id: "protan", name: "eyes that miss red" },
+  { id: "deutan", name: "eyes that miss green" },
+  { id: "tritan", name: "eyes that miss blue" },
+];
+
+/** Colour: every way in which the colours can fall, before anything is cut. */
+export function Colour() {
+  const { id, revision, document } = useWork();
+  const [chosen, setChosen] = useState<Chosen[]>([]);
+  const [sort, setSort] = useState<NonNullable<ColouringsRequest["sort"]>>("contrast");
+  const [eye, setEye] = useState<Eye>("usual");
+  const answer = useColourings(id, revision, { colours: chosen, sort });
+  const ways = answer.data;
+  return (
+    <Panel
+      title="Colour"
+      lead="Every way in which the colours can fall, face and back. Choose one, and the cut follows."
+    >
+      <Chosens chosen={chosen} onSet={setChosen} />
+      <div className="grid grid-cols-2 gap-2">
+        <Choice label="First" value={sort} options={sorts} onSet={(v) => setSort(v as typeof sort)} />
+        <Choice label="As seen by" value={eye} options={eyes} onSet={(v) => setEye(v as Eye)} />
+      </div>
+      <Problems error={answer.error} />
+      {answer.isPending && (
+        <p role="status" data-wait>
+          Laying the colours out…
+        </p>
+      )}
+      {ways && !answer.error && (
+        <>
+          {ways.close.map((p) => (
+            <Close key={p.a + p.b} pair={p} />
+          ))}
+          <p role="status" className="text-sm" data-testid="ways">
+            {ways.different === 1
+              ? "They fall in one way: mirrored or turned over, all others look like it."
+              : `They fall in ${ways.different} ways that look different, of ${ways.all}.`}
+            {ways.ways.length < ways.different ? ` The first ${ways.ways.length} are shown.` : ""}
+          </p>
+          <Ways answer={ways} eye={eye} ids={document.cords.map((c) => c.id)} />
+        </>
+      )}
+    </Panel>
+  );
+}
+
+/** Chosens are the colours to lay out: the piece's own, or some of the drawer. */
+function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) => void }) {
+  const drawer = useDrawer().data ?? [];
+  const colours = drawer.filter((s, i) => drawer.findIndex((o) => o.stuff.colour === s.stuff.colour) === i);
+  const toggle = (c: Chosen) =>
+    onSet(chosen.some((o) => o.colour === c.colour) ? chosen.filter((o) => o.colour !== c.colour) : [...chosen, c]);
+  return (
+    <fieldset className="fieldset min-w-0 gap-2 rounded-box border border-base-300 p-3">
+      <legend className="fieldset-legend px-1 py-0 text-sm">Colours</legend>
+      <p className="text-sm">
+        {chosen.length === 0
+          ? "Those of the piece, given to its cords in other ways. Or choose some of the drawer:"
+          : "Each is used at least once:"}
+      </p>
+      <div className="flex flex-wrap gap-1">
+        {colours.map((s) => {
+          const on = chosen.some((o) => o.colour === s.stuff.colour);
+          return (
+            <button
+              key={s.id}
+              type="button"
+              aria-pressed={on}
+              className={`btn btn-xs h-8 ${on ? "btn-neutral" : ""}`}
+              onClick={() => toggle({ colour: s.stuff.colour, name: s.name })}
+            >
+              <Swatch colour={s.stuff.colour} /> {s.name}
+            </button>
+          );
+        })}
+      </div>
+      {chosen.length > 0 && (
+        <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => onSet([])}>
+          Back to the piece's own
+        </button>
+      )}
+    </fieldset>
+  );
+}
+
+const missing: Record<Pair["eye"], string> = {
+  usual: "any eyes",
+  protan: "eyes that miss red",
+  deutan: "eyes that miss green",
+  tritan: "eyes that miss blue",
+};
+
+/** Close says of two cords that meet that they are hard to tell apart, with the nearest that is not. */
+function Close({ pair }: { pair: Pair }) {
+  const { edit } = useWork();
+  const drawer = useDrawer().data ?? [];
+  const instead = drawer.find((s) => s.stuff.colour === pair.instead);
+  const take = () =>
+    edit((d) => ({
+      ...d,
+      cords: d.cords.map((c) =>
+        c.stuff.colour === pair.a && pair.instead
+          ? { ...c, stuff: { ...c.stuff, colour: pair.instead, label: instead?.stuff.label ?? instead?.name } }
+          : c,
+      ),
+    }));
+  return (
+    <div
+      className="flex flex-wrap items-center gap-2 rounded-box border border-warning p-2 text-sm"
+      data-testid="close"
+    >
+      <span className="min-w-0 flex-1">
+        <Swatch colour={pair.a} /> {pair.name_a} and <Swatch colour={pair.b} /> {pair.name_b} meet, and{" "}
+        {missing[pair.eye]} hardly tell them apart: they differ by {pair.difference.toFixed(0)}, and from 12 on two
+        cords are told apart at the table.
+      </span>
+      {instead && (
+        <button type="button" className="btn btn-outline btn-xs h-8" onClick={take}>
+          Take {instead.name} instead
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,58 @@
+import type { Colouring, Colourings, Pair, Picture } from "../../api/types.gen";
+import { Still } from "../../hang/Plate";
+import { Swatch } from "../../ui/fields";
+import { useWork } from "../work";
+
+export type Eye = Pair["eye"];
+
+/** Ways are the ways, each with its face and its back as they would hang; pressing one chooses it. */
+export function Ways({ answer, eye, ids }: { answer: Colourings; eye: Eye; ids: string[] }) {
+  const { edit } = useWork();
+  const tall = Math.max(...answer.views.flat().map((p) => p.height / 100), 1);
+  const wide = Math.max(...answer.views.flat().map((p) => p.width / 100), 1);
+  // Face and back stand side by side in the half of a panel.
+  const perMM = Math.min(2.2, 170 / tall, 72 / wide);
+  return (
+    <ul className="grid grid-cols-2 gap-2" data-testid="colourings">
+      {answer.ways.map((w) => (
+        <li key={w.id + w.colours.join()}>
+          <button
+            type="button"
+            aria-pressed={w.is ?? false}
+            className={`flex h-full w-full cursor-pointer flex-col gap-1 rounded-box border p-2 text-left text-sm ${w.is ? "border-2 border-primary" : "border-base-300"}`}
+            onClick={() => edit((d) => ({ ...d, cords: w.document.cords, sequence: w.document.sequence }))}
+          >
+            <span className="mat flex w-full justify-center gap-2 rounded-box p-1" aria-hidden="true">
+              {answer.views[w.turned ? 1 : 0]?.map((p, i) => (
+                <Still key={i} picture={dyed(p, w, answer, eye)} perMM={perMM} label="" />
+              ))}
+            </span>
+            <span className="flex flex-wrap gap-x-2" aria-hidden="true">
+              {w.colours.map((c, i) => (
+                <Swatch key={i} colour={answer.eyes[eye]?.[c] ?? c} id={ids[i]} />
+              ))}
+            </span>
+            <span>
+              {w.is && <strong>As it is. </strong>}
+              {w.says}
+            </span>
+            <span className="opacity-80">
+              {w.shares
+                .map((s) => `${s.name}: ${percent(s.face)} of the face, ${percent(s.back)} of the back`)
+                .join("; ")}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** dyed is a picture in other colours; nothing of it is drawn anew. */
+function dyed(p: Picture, w: Colouring, answer: Colourings, eye: Eye): Picture {
+  return { ...p, colours: w.colours.map((c) => answer.eyes[eye]?.[c] ?? c), marks: w.marks };
+}
+
+function percent(share: number) {
+  return `${Math.round(100 * share)} %`;
+}
