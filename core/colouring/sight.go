@@ -136,8 +136,15 @@ func (g grid) count(of part) map[string]int {
 	return out
 }
 
-// most is the colour that a part shows most, "" where none is above half of it.
-func (g grid) most(of part) string {
+// rules is from which share of a part on a colour is said to make it, covers from which
+// share of a side on it is said to cover that.
+const rules, covers = 0.62, 0.85
+
+// most is the colour that makes a part, "" where none rules it.
+func (g grid) most(of part) string { return g.ruled(of, rules) }
+
+// ruled is the colour that has such a share of a part, "" where none has.
+func (g grid) ruled(of part, share float64) string {
 	all, best, most := 0, "", 0
 	counts := g.count(of)
 	for _, c := range slices.Sorted(maps.Keys(counts)) {
@@ -146,7 +153,7 @@ func (g grid) most(of part) string {
 			best, most = c, counts[c]
 		}
 	}
-	if 2*most <= all {
+	if float64(most) < share*float64(all) {
 		return ""
 	}
 	return best
@@ -180,18 +187,24 @@ func (s sight) says() string {
 	side := func(g grid, which string) string {
 		middle, edge := g.most(middleOf), g.most(edgeOf)
 		switch {
+		case g.ruled(anywhere, covers) != "":
+			return fmt.Sprintf("%s covers %s", s.name(g.ruled(anywhere, covers)), which)
 		case middle != "" && middle == edge:
-			return fmt.Sprintf("%s covers the %s", s.name(middle), which)
+			return fmt.Sprintf("%s makes most of %s", s.name(middle), which)
 		case middle != "" && edge != "":
-			return fmt.Sprintf("%s makes the bars on the %s, %s its edges", s.name(middle), which, s.name(edge))
+			return fmt.Sprintf("%s makes the bars on %s, %s its edges", s.name(middle), which, s.name(edge))
 		case middle != "":
-			return fmt.Sprintf("%s makes the bars on the %s, its edges are mixed", s.name(middle), which)
+			return fmt.Sprintf("%s makes the bars on %s, the colours take turns at its edges", s.name(middle), which)
 		case edge != "":
-			return fmt.Sprintf("the middle of the %s is mixed, %s makes its edges", which, s.name(edge))
+			return fmt.Sprintf("the colours take turns in the middle of %s, %s makes its edges", which, s.name(edge))
 		}
-		return fmt.Sprintf("the colours take turns on the %s", which)
+		return fmt.Sprintf("the colours take turns on %s", which)
 	}
-	out := []string{side(s.face, "face"), side(s.back, "back")}
+	const both = "both sides"
+	out := []string{side(s.face, "the face"), side(s.back, "the back")}
+	if side(s.face, both) == side(s.back, both) {
+		out = []string{side(s.face, both)}
+	}
 	for _, sh := range s.shares() {
 		if sh.Face+sh.Back < 2*hidden {
 			out = append(out, sh.Name+" is hidden inside")

@@ -26,7 +26,7 @@ export function CordRail({ stage }: { stage: Stage }) {
           const here = s === stage;
           const state = here ? "open now" : done(s) ? "done" : "not done";
           return (
-            <li key={s} className="step step-primary min-h-0! min-w-13!">
+            <li key={s} className="step step-primary min-h-0! min-w-12!">
               <span className="step-icon border-none! bg-transparent!">
                 <StageKnot open={here} tight={done(s)} />
               </span>
@@ -34,7 +34,7 @@ export function CordRail({ stage }: { stage: Stage }) {
                 href={`/piece/${id}/${s}`}
                 aria-current={here ? "step" : undefined}
                 aria-label={`${stageNames[s]}, ${state}`}
-                className={`flex min-h-8 min-w-11 items-center max-sm:text-xs justify-center text-sm lg:justify-start lg:py-2.5 ${here ? "font-bold" : ""}`}
+                className={`flex min-h-8 min-w-11 items-center max-sm:text-[0.7rem] justify-center text-sm lg:justify-start lg:py-2.5 ${here ? "font-bold" : ""}`}
               >
                 {stageNames[s]}
               </Link>
