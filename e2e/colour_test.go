@@ -29,6 +29,19 @@ func TestColoursAreLaidOut(t *testing.T) {
 	v.until("one undo takes it back", `[...document.querySelectorAll("section[aria-label='The cords laid straight'] rect")].map((r) => r.getAttribute("fill")).join() === "`+before+`"`)
 	v.choose("As seen by", "deutan")
 	v.until("other eyes see other colours", `[...`+ways+`].length > 0`)
+	v.click("Sheet to choose from")
+	v.until("a sheet tells all ways with their cuts", `document.querySelectorAll('[data-testid="colour-sheet"] li input[type="checkbox"]').length >= 1 && document.querySelector('[data-testid="colour-sheet"]').textContent.includes("cut")`)
+	for _, paper := range []chromedp.PaperSize{chromedp.PaperA4, chromedp.PaperLetter} {
+		pdf, err := chromedp.Run(v.ctx, chromedp.PrintToPDF(chromedp.PDFPaper(paper), chromedp.PDFPrintBackground()))
+		if err != nil || len(pdf) < 8_000 {
+			t.Errorf("%d bytes, %v", len(pdf), err)
+		}
+		v.do(chromedp.EmulateViewport(int64((paper.Width-2*14/25.4)*96), 1000))
+		if over := eval[[]string](v, `[...document.querySelectorAll("main *")].filter((e) => e.getBoundingClientRect().right > innerWidth + 1).map((e) => e.tagName + " " + e.textContent.slice(0, 40))`); len(over) > 0 {
+			t.Errorf("cut off: %v", over)
+		}
+	}
+	v.do(chromedp.EmulateViewport(1280, 800))
 	v.goTo("/piece/8/colour")
 	v.until("cords that meet and look alike are told, with one that does not", `document.querySelector('[data-testid="close"]')?.textContent.includes("hardly tell them apart")`)
 }

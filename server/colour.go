@@ -33,6 +33,8 @@ type Colourings struct {
 	// Views are face and back of the piece as its rows begin, then as they begin on the
 	// other side.
 	Views [][]svg.Picture `json:"views"`
+	// Cuts are what each cord is cut in either, mm.
+	Cuts [][]float64 `json:"cuts"`
 	// Eyes are the colours as other eyes see them, by eye and colour.
 	Eyes map[colour.Eye]map[string]string `json:"eyes"`
 }
@@ -77,7 +79,7 @@ func (s *Server) colourings(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	out := Colourings{Ways: []Colouring{}, Different: len(a.Ways), All: a.All, Close: a.Close, Views: [][]svg.Picture{}, Eyes: map[colour.Eye]map[string]string{}}
+	out := Colourings{Ways: []Colouring{}, Different: len(a.Ways), All: a.All, Close: a.Close, Views: [][]svg.Picture{}, Cuts: [][]float64{}, Eyes: map[colour.Eye]map[string]string{}}
 	for _, e := range colour.Eyes() {
 		out.Eyes[e] = map[string]string{}
 	}
@@ -90,6 +92,11 @@ func (s *Server) colourings(c *gin.Context) {
 		out.Ways = append(out.Ways, Colouring{w, svg.Marks(w.Colours)})
 	}
 	for _, p := range a.Plans {
+		cuts := []float64{}
+		for _, c := range p.Cords {
+			cuts = append(cuts, c.CutMM)
+		}
+		out.Cuts = append(out.Cuts, cuts)
 		var sides []svg.Picture
 		for _, turn := range []float64{0, 180} {
 			sides = append(sides, s.views.drawn(scene.Render(p.Layout(), scene.View{Turn: turnTo(turn), PerMM: 3})))

@@ -112,7 +112,7 @@ func TestColoursAreLaidOut(t *testing.T) {
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
 	path := fmt.Sprintf("/api/pieces/%d/colourings", p.ID)
 	own := ask[server.Colourings](b, 200, "POST", path, server.ColouringsRequest{})
-	if own.Different != len(own.Ways) || own.All < own.Different || len(own.Views) != 2 || len(own.Views[0]) != 2 || own.Views[0][0].Empty() {
+	if own.Different != len(own.Ways) || own.All < own.Different || len(own.Views) != 2 || len(own.Views[0]) != 2 || len(own.Cuts) != 2 || len(own.Cuts[0]) != 2 || own.Cuts[0][0] <= 0 || own.Views[0][0].Empty() {
 		t.Errorf("%d ways of %d, %d views", own.Different, own.All, len(own.Views))
 	}
 	for _, w := range own.Ways {

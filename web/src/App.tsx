@@ -2,6 +2,7 @@ import { Component, type ReactNode, useEffect } from "react";
 import { Redirect, Route, Switch } from "wouter";
 import { useSettings } from "./api/queries";
 import { Bench } from "./bench/Bench";
+import { ColourSheet } from "./bench/colour/ColourSheet";
 import { Sheet } from "./bench/cut/Sheet";
 import { Fist } from "./fist/Fist";
 import { BinView } from "./rack/BinView";
@@ -31,6 +32,7 @@ export function App() {
         <Route path="/piece/:id">{(p) => <Redirect to={`/piece/${p.id}/tie`} replace />}</Route>
         <Route path="/piece/:id/vise">{(p) => <Vise key={p.id} id={Number(p.id)} />}</Route>
         <Route path="/piece/:id/sheet">{(p) => <Sheet key={p.id} id={Number(p.id)} />}</Route>
+        <Route path="/piece/:id/colours">{(p) => <ColourSheet key={p.id} id={Number(p.id)} />}</Route>
         <Route path="/piece/:id/:stage">{(p) => <Bench key={p.id} id={Number(p.id)} stage={p.stage} />}</Route>
         <Route>
           <Nothing title="Nothing hangs here" text="That page does not exist." />

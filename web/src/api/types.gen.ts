@@ -618,6 +618,7 @@ export interface Colourings {
   all: number;
   close: Pair[];
   views: Picture[][];
+  cuts: number[][];
   eyes: {
     [k: string]: {
       [k: string]: string;

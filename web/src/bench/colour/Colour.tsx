@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { Link } from "wouter";
 import { useColourings, useDrawer } from "../../api/queries";
 import type { Chosen, ColouringsRequest, Pair } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
@@ -55,6 +56,12 @@ export function Colour() {
               : `They fall in ${ways.different} ways that look different, of ${ways.all}.`}
             {ways.ways.length < ways.different ? ` The first ${ways.ways.length} are shown.` : ""}
           </p>
+          <Link
+            href={`/piece/${id}/colours?${chosen.map((c) => `c=${encodeURIComponent(c.colour)}`).join("&")}`}
+            className="btn btn-sm self-start"
+          >
+            Sheet to choose from
+          </Link>
           <Ways answer={ways} eye={eye} ids={document.cords.map((c) => c.id)} />
         </>
       )}

@@ -49,7 +49,7 @@ export function Ways({ answer, eye, ids }: { answer: Colourings; eye: Eye; ids: 
 }
 
 /** dyed is a picture in other colours; nothing of it is drawn anew. */
-function dyed(p: Picture, w: Colouring, answer: Colourings, eye: Eye): Picture {
+export function dyed(p: Picture, w: Colouring, answer: Colourings, eye: Eye): Picture {
   return { ...p, colours: w.colours.map((c) => answer.eyes[eye]?.[c] ?? c), marks: w.marks };
 }
 
