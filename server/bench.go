@@ -57,6 +57,8 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	s.purpose(r)
 	s.inspects(r)
 	r.POST("/pieces/:id/colourings", s.colourings)
+	r.GET("/goes-with", s.suggest)
+	palettes().serve(r, "/palettes", s.store)
 	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })
 	r.GET("/knots", func(c *gin.Context) { answer(c, catalogue().Knots, nil) })
 	r.GET("/knots/:id/picture", s.knotPicture)

@@ -1,9 +1,12 @@
 package server
 
 import (
+	"cmp"
+	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -12,6 +15,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/scene"
 	"nimblebight/formats/svg"
+	"nimblebight/store"
 )
 
 // ColouringsRequest asks in which ways colours fall on a piece: its own, or those that are
@@ -43,6 +47,90 @@ type Colourings struct {
 type Colouring struct {
 	colouring.Way
 	Marks []string `json:"marks"`
+}
+
+// Palette is colours that are kept together by a name, as for a season.
+type Palette struct {
+	ID      int64              `json:"id"`
+	Name    string             `json:"name"`
+	Colours []colouring.Chosen `json:"colours"`
+}
+
+// mostPalettes is how many are kept, mostInPalette how many colours one has.
+const (
+	mostPalettes  = 100
+	mostInPalette = 12
+)
+
+func palettes() shelf[Palette] {
+	return shelf[Palette]{
+		name: store.Palettes,
+		most: mostPalettes,
+		check: func(p Palette) (ps piece.Problems) {
+			if n := len([]rune(strings.TrimSpace(p.Name))); n == 0 || n > 80 {
+				ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
+			}
+			if n := len(p.Colours); n == 0 || n > mostInPalette {
+				ps = append(ps, piece.Problem{Path: "colours", Message: fmt.Sprintf("are %d; a palette has 1 to %d", n, mostInPalette)})
+			}
+			for _, c := range p.Colours {
+				if err := colour.Check(c.Colour); err != nil {
+					ps = append(ps, piece.Problem{Path: "colours", Message: err.Error()})
+				}
+			}
+			return ps
+		},
+		in: func(p Palette) (store.Stuff, error) {
+			b, err := json.Marshal(p.Colours)
+			return store.Stuff{ID: p.ID, Name: p.Name, What: b}, err
+		},
+		out: func(st store.Stuff) (Palette, error) {
+			p := Palette{ID: st.ID, Name: st.Name}
+			return p, json.Unmarshal(st.What, &p.Colours)
+		},
+	}
+}
+
+// Suggested is a cord of the drawer that goes with a colour, and how.
+type Suggested struct {
+	colour.Match
+	Name string `json:"name"`
+	// Left is how many metres there are, 0 where that is not known.
+	Left float64 `json:"left_m"`
+}
+
+// suggest lists the cords of the drawer that go with a colour, of each kind those first of
+// which some is known to be left.
+func (s *Server) suggest(c *gin.Context) {
+	hex := c.Query("colour")
+	if err := colour.Check(hex); err != nil {
+		failed(c, piece.Problems{{Path: "colour", Message: err.Error()}})
+		return
+	}
+	spools, err := cords().list(c, s.store)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	var from []string
+	by := map[string]Spool{}
+	for _, sp := range spools {
+		if _, twice := by[sp.Stuff.Colour]; !twice {
+			from = append(from, sp.Stuff.Colour)
+			by[sp.Stuff.Colour] = sp
+		}
+	}
+	out := []Suggested{}
+	for _, m := range colour.With(hex, from) {
+		out = append(out, Suggested{m, by[m.Colour].Name, by[m.Colour].LeftM})
+	}
+	slices.SortStableFunc(out, func(a, b Suggested) int {
+		if a.Goes != b.Goes {
+			return 0
+		}
+		return cmp.Compare(min(b.Left, 1), min(a.Left, 1))
+	})
+	c.JSON(http.StatusOK, out)
 }
 
 // shownWays is how many ways are sent at once.

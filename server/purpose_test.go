@@ -126,3 +126,27 @@ func TestColoursAreLaidOut(t *testing.T) {
 		}
 	}
 }
+
+// A palette is kept by its name; cords of the drawer that go with a colour are told, those
+// that are in stock first of each kind.
+func TestPalettesAndWhatGoesWithAColour(t *testing.T) {
+	b := newBench(t)
+	for i, sp := range []server.Spool{{Name: "rust", Stuff: piece.Kernmantle(4, "#b4532a")}, {Name: "rust, full", Stuff: piece.Kernmantle(4, "#b5582a"), LeftM: 30}, {Name: "grey", Stuff: piece.Kernmantle(4, "#808080")}} {
+		if got := ask[server.Spool](b, 200, "POST", "/api/drawer", sp); got.ID == 0 {
+			t.Errorf("spool %d is not kept", i)
+		}
+	}
+	with := ask[[]server.Suggested](b, 200, "GET", "/api/goes-with?colour=%230f5c63", nil)
+	if len(with) != 3 || with[0].Name != "rust, full" || with[0].Goes != colour.Opposite || with[2].Goes != colour.Neutral {
+		t.Errorf("%+v", with)
+	}
+	ask[server.Problem](b, 422, "GET", "/api/goes-with?colour=teal", nil)
+	kept := ask[server.Palette](b, 200, "POST", "/api/palettes", server.Palette{Name: "spring fair", Colours: []colouring.Chosen{{Colour: "#b4532a", Name: "rust"}}})
+	if all := ask[[]server.Palette](b, 200, "GET", "/api/palettes", nil); len(all) != 1 || all[0].Name != "spring fair" || all[0].Colours[0].Name != "rust" {
+		t.Errorf("%+v", all)
+	}
+	for _, bad := range []server.Palette{{Name: "", Colours: kept.Colours}, {Name: "none"}, {Name: "no colour", Colours: []colouring.Chosen{{Colour: "teal"}}}} {
+		ask[server.Problem](b, 422, "POST", "/api/palettes", bad)
+	}
+	ask[any](b, 204, "DELETE", fmt.Sprintf("/api/palettes/%d", kept.ID), nil)
+}

@@ -300,6 +300,8 @@ type Wire struct {
 	FinishRequest   FinishRequest
 	ColourRequest   ColouringsRequest
 	Colourings      Colourings
+	Palette         Palette
+	Suggested       []Suggested
 	Inspect         Inspect
 	JudgeRequest    JudgeRequest
 	Verdicts        []inspect.Verdict

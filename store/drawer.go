@@ -18,10 +18,11 @@ const (
 	Beads    Shelf = "bead"
 	Hardware Shelf = "hardware"
 	Tools    Shelf = "tool"
+	Palettes Shelf = "palette"
 )
 
 // Shelves are all of them.
-var Shelves = []Shelf{Cords, Cores, Swatches, Beads, Hardware, Tools}
+var Shelves = []Shelf{Cords, Cores, Swatches, Beads, Hardware, Tools, Palettes}
 
 // Stuff is something that lies in the drawer: a cord, a core, a swatch, a bead, hardware or
 // a tool.

@@ -107,3 +107,31 @@ func TestNoColour(t *testing.T) {
 		}
 	}
 }
+
+// What goes with a colour: opposite hues have each other, greys go with all, a darker one
+// is of its hue, and a colour does not go with itself.
+func TestWhatGoesWithAColour(t *testing.T) {
+	goes := func(hex, with string) colour.Goes {
+		for _, m := range colour.With(hex, []string{with}) {
+			return m.Goes
+		}
+		return ""
+	}
+	for _, p := range [][2]string{{"#0f5c63", "#b4532a"}, {"#1f4fa8", "#c98a1b"}} {
+		if a, b := goes(p[0], p[1]), goes(p[1], p[0]); a != colour.Opposite || b != colour.Opposite {
+			t.Errorf("%v: %q, and back %q", p, a, b)
+		}
+	}
+	if g := goes("#0f5c63", "#808080"); g != colour.Neutral {
+		t.Errorf("grey is %q", g)
+	}
+	if g := goes("#1f4fa8", "#9db8ea"); g != colour.Shade {
+		t.Errorf("a lighter blue is %q", g)
+	}
+	if g := goes("#0f5c63", "#0f5c63"); g != "" {
+		t.Errorf("it goes with itself as %q", g)
+	}
+	if len(colour.With("teal", []string{"#ffffff"})) != 0 {
+		t.Error("what is no colour goes with white")
+	}
+}

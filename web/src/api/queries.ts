@@ -21,6 +21,7 @@ import type {
   JudgeRequest,
   Kept,
   Offer,
+  Palette,
   Picture,
   Plan,
   Planned,
@@ -28,6 +29,7 @@ import type {
   Settings,
   Spool,
   State,
+  Suggested,
   Swatch,
   Tag,
   Thing,
@@ -428,5 +430,20 @@ export function useColourings(id: number, revision: number | undefined, request:
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,
+  });
+}
+
+/** usePalettes are colours that are kept together by a name. */
+export function usePalettes() {
+  return useQuery({ queryKey: ["palettes"], queryFn: () => api.get<Palette[]>("/palettes") });
+}
+
+/** useGoesWith are the cords of the drawer that go with a colour; "" asks nothing. */
+export function useGoesWith(colour: string) {
+  return useQuery({
+    queryKey: ["goes-with", colour],
+    queryFn: () => api.get<Suggested[]>(`/goes-with?colour=${encodeURIComponent(colour)}`),
+    enabled: colour !== "",
+    placeholderData: keepPreviousData,
   });
 }

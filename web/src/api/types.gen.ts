@@ -34,6 +34,8 @@ export interface Root {
   FinishRequest: FinishRequest;
   ColourRequest: ColouringsRequest;
   Colourings: Colourings;
+  Palette: Palette;
+  Suggested: Suggested[];
   Inspect: Inspect;
   JudgeRequest: JudgeRequest;
   Verdicts: Verdict[];
@@ -711,6 +713,18 @@ export interface Disc {
   place: number;
   x: number;
   y: number;
+}
+export interface Palette {
+  id: number;
+  name: string;
+  colours: Chosen[];
+}
+export interface Suggested {
+  colour: string;
+  goes: "opposite" | "a third round" | "beside" | "lighter or darker" | "neutral";
+  off: number;
+  name: string;
+  left_m: number;
 }
 export interface Inspect {
   items: Item[];

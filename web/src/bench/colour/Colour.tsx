@@ -5,6 +5,7 @@ import type { Chosen, ColouringsRequest, Pair } from "../../api/types.gen";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { Problems } from "../../ui/Problems";
 import { useWork } from "../work";
+import { Chosens } from "./Chosens";
 import { type Eye, Ways } from "./Ways";
 
 const sorts = [
@@ -66,45 +67,6 @@ export function Colour() {
         </>
       )}
     </Panel>
-  );
-}
-
-/** Chosens are the colours to lay out: the piece's own, or some of the drawer. */
-function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) => void }) {
-  const drawer = useDrawer().data ?? [];
-  const colours = drawer.filter((s, i) => drawer.findIndex((o) => o.stuff.colour === s.stuff.colour) === i);
-  const toggle = (c: Chosen) =>
-    onSet(chosen.some((o) => o.colour === c.colour) ? chosen.filter((o) => o.colour !== c.colour) : [...chosen, c]);
-  return (
-    <fieldset className="fieldset min-w-0 gap-2 rounded-box border border-base-300 p-3">
-      <legend className="fieldset-legend px-1 py-0 text-sm">Colours</legend>
-      <p className="text-sm">
-        {chosen.length === 0
-          ? "Those of the piece, given to its cords in other ways. Or choose some of the drawer:"
-          : "Each is used at least once:"}
-      </p>
-      <div className="flex flex-wrap gap-1">
-        {colours.map((s) => {
-          const on = chosen.some((o) => o.colour === s.stuff.colour);
-          return (
-            <button
-              key={s.id}
-              type="button"
-              aria-pressed={on}
-              className={`btn btn-xs h-8 ${on ? "btn-neutral" : ""}`}
-              onClick={() => toggle({ colour: s.stuff.colour, name: s.name })}
-            >
-              <Swatch colour={s.stuff.colour} /> {s.name}
-            </button>
-          );
-        })}
-      </div>
-      {chosen.length > 0 && (
-        <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => onSet([])}>
-          Back to the piece's own
-        </button>
-      )}
-    </fieldset>
   );
 }
 

@@ -61,7 +61,8 @@ export function ColourSheet({ id }: { id: number }) {
                 {document.cords.map((c, i) => (
                   <li key={c.id}>
                     <strong>{c.id}</strong>: {w.shares.find((s) => s.colour === w.colours[i])?.name ?? w.colours[i]},
-                    cut <span className="figure whitespace-nowrap">{cutTo(cuts[w.turned ? 1 : 0]?.[i] ?? 0, units)}</span>
+                    cut{" "}
+                    <span className="figure whitespace-nowrap">{cutTo(cuts[w.turned ? 1 : 0]?.[i] ?? 0, units)}</span>
                   </li>
                 ))}
               </ul>

@@ -1,0 +1,112 @@
+import { api } from "../../api/client";
+import { useChange, useDrawer, useGoesWith, usePalettes } from "../../api/queries";
+import type { Chosen, Palette } from "../../api/types.gen";
+import { Swatch, TextInput } from "../../ui/fields";
+import { Problems } from "../../ui/Problems";
+
+/** Chosens are the colours to lay out: the piece's own, or some of the drawer. */
+export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) => void }) {
+  const drawer = useDrawer().data ?? [];
+  const colours = drawer.filter((s, i) => drawer.findIndex((o) => o.stuff.colour === s.stuff.colour) === i);
+  const toggle = (c: Chosen) =>
+    onSet(chosen.some((o) => o.colour === c.colour) ? chosen.filter((o) => o.colour !== c.colour) : [...chosen, c]);
+  return (
+    <fieldset className="fieldset min-w-0 gap-2 rounded-box border border-base-300 p-3">
+      <legend className="fieldset-legend px-1 py-0 text-sm">Colours</legend>
+      <p className="text-sm">
+        {chosen.length === 0
+          ? "Those of the piece, given to its cords in other ways. Or choose some of the drawer:"
+          : "Each is used at least once:"}
+      </p>
+      <div className="flex flex-wrap gap-1">
+        {colours.map((s) => {
+          const on = chosen.some((o) => o.colour === s.stuff.colour);
+          return (
+            <button
+              key={s.id}
+              type="button"
+              aria-pressed={on}
+              className={`btn btn-xs h-8 ${on ? "btn-neutral" : ""}`}
+              onClick={() => toggle({ colour: s.stuff.colour, name: s.name })}
+            >
+              <Swatch colour={s.stuff.colour} /> {s.name}
+            </button>
+          );
+        })}
+      </div>
+      {chosen.length > 0 && (
+        <>
+          <GoesWith chosen={chosen} onAdd={toggle} />
+          <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => onSet([])}>
+            Back to the piece's own
+          </button>
+        </>
+      )}
+      <Palettes chosen={chosen} onSet={onSet} />
+    </fieldset>
+  );
+}
+
+/** GoesWith tells which cords of the drawer go with the colour that was chosen last, and how. */
+function GoesWith({ chosen, onAdd }: { chosen: Chosen[]; onAdd: (c: Chosen) => void }) {
+  const last = chosen[chosen.length - 1];
+  const all = (useGoesWith(last.colour).data ?? []).filter((m) => !chosen.some((c) => c.colour === m.colour));
+  if (all.length === 0) return null;
+  return (
+    <div className="text-sm" data-testid="goes-with">
+      <p>With {last.name ?? last.colour} goes:</p>
+      <div className="flex flex-wrap gap-1">
+        {all.slice(0, 6).map((m) => (
+          <button
+            key={m.colour}
+            type="button"
+            className="btn btn-ghost btn-xs h-8"
+            onClick={() => onAdd({ colour: m.colour, name: m.name })}
+          >
+            <Swatch colour={m.colour} /> {m.name}, {m.goes}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** Palettes are kept by a name: what is chosen is kept, and what is kept is chosen again. */
+function Palettes({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) => void }) {
+  const palettes = usePalettes().data ?? [];
+  const keep = useChange((name: string) => api.post("/palettes", { name, colours: chosen }), [["palettes"]]);
+  const drop = useChange((id: number) => api.drop(`/palettes/${id}`), [["palettes"]]);
+  if (palettes.length === 0 && chosen.length === 0) return null;
+  return (
+    <div className="flex flex-col gap-1">
+      <Problems error={keep.error ?? drop.error} />
+      {palettes.map((p: Palette) => (
+        <div key={p.id} className="flex items-center gap-1">
+          <button type="button" className="btn btn-xs h-8 flex-1 justify-start" onClick={() => onSet(p.colours)}>
+            {p.colours.map((c) => (
+              <Swatch key={c.colour} colour={c.colour} />
+            ))}
+            {p.name}
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs h-8"
+            aria-label={`Delete palette ${p.name}`}
+            onClick={() => drop.mutate(p.id)}
+          >
+            Delete
+          </button>
+        </div>
+      ))}
+      {chosen.length > 0 && (
+        <TextInput
+          key={palettes.length}
+          label="Keep these as a palette, by the name"
+          value=""
+          most={80}
+          onSet={(name) => name && keep.mutate(name)}
+        />
+      )}
+    </div>
+  );
+}
