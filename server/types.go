@@ -235,6 +235,8 @@ type Finish struct {
 	WantsUnder bool   `json:"wants_under"`
 	// Together is how many ends are made one, 0 for each by itself, -1 for all.
 	Together int `json:"together"`
+	// Neighbours is set where those hang side by side.
+	Neighbours bool `json:"neighbours"`
 	// Tools lie ready, Wait is how long it is left alone, Look what to look at, Undo what
 	// it takes to take it back.
 	Tools []string `json:"tools"`
@@ -336,7 +338,7 @@ func catalogue() Catalogue {
 	}
 	for _, w := range finish.All() {
 		out.Finishes = append(out.Finishes, Finish{ID: w.ID, Name: w.Name, For: w.For, Note: w.Note, Flame: w.Flame, WantsLength: w.WantsLength, Length: cmp.Or(w.Length, "Hangs"),
-			WantsBead: w.WantsBead, WantsUnder: w.WantsUnder, Together: w.Together, Tools: w.Tools, Wait: w.Wait, Look: w.Look, Undo: w.Undo, Care: care(w)})
+			WantsBead: w.WantsBead, WantsUnder: w.WantsUnder, Together: w.Together, Neighbours: w.Neighbours, Tools: w.Tools, Wait: w.Wait, Look: w.Look, Undo: w.Undo, Care: care(w)})
 	}
 	for _, m := range cord.Makes() {
 		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Flat(), m.Usual()})

@@ -3,7 +3,7 @@ package finish
 import "nimblebight/core/cord"
 
 var _ = add(Finish{
-	ID: "bead-and-glue", Name: "a bead on each pair, glued", For: "pairs of ends that do not melt", Glue: true, Form: Beaded, Together: 2, WantsBead: true,
+	ID: "bead-and-glue", Name: "a bead on each pair, glued", For: "pairs of ends that do not melt", Glue: true, Form: Beaded, Together: 2, Neighbours: true, WantsBead: true,
 	Note: "Glue goes into the hole, never on the bead.", leaveD: 0.5, trimMM: 10,
 	Steps: []string{"Lead each pair of ends through its bead and push the bead up to the knot.", "Put a drop of glue into the hole and turn the bead once.", "When it has cured cut the ends off, {cut} from the knot."},
 	Tools: []string{"glue", "a stick or a pin", "scissors"}, Wait: "ten minutes; a day till it bears a pull",

@@ -33,10 +33,12 @@ type Finish struct {
 	// Together is how many ends are made one: 0 where each is finished by itself, [Every]
 	// where all of a section are.
 	Together int
-	leaveMM  float64 // what stays beyond the last knot, mm
-	leaveD   float64 // and in label diameters
-	trimMM   float64 // what the finishing takes away, cut off or melted
-	meltD    float64 // what of it the flame eats, in label diameters; judged at the table
+	// Neighbours is set where those that are made one hang side by side; else any two are.
+	Neighbours bool
+	leaveMM    float64 // what stays beyond the last knot, mm
+	leaveD     float64 // and in label diameters
+	trimMM     float64 // what the finishing takes away, cut off or melted
+	meltD      float64 // what of it the flame eats, in label diameters; judged at the table
 	// Steps are what the hand does. {cut} in one is how far beyond the knot the scissors
 	// cut, {leave} what hangs there in the end, {hide} what is led back under the knots,
 	// {under} how many crossings that are.

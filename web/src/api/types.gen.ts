@@ -492,6 +492,7 @@ export interface Finish {
   wants_bead: boolean;
   wants_under: boolean;
   together: number;
+  neighbours: boolean;
   tools: string[];
   wait: string;
   look: string;

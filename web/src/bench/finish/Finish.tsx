@@ -19,13 +19,15 @@ export function Finish() {
   // The rule of which sections that makes is the server's.
   const set = (wanted: End[]) =>
     piece.ask(async (d) => ({ ...d, sequence: await api.post<Section[]>("/finish", { document: d, ends: wanted }) }));
-  // Ends that are made one are chosen together: a pair, or all that hang there.
+  // Ends that are made one are chosen together: neighbours, or all that hang there. Of two that need not be
+  // neighbours each is chosen by itself.
   const choose = (e: End, how: string) => {
-    const together = ways.find((w) => w.id === how)?.together ?? 0;
+    const way = ways.find((w) => w.id === how);
+    const together = way?.together ?? 0;
     const beside = ends.filter((o) => o.below === e.below);
     const n = beside.findIndex((o) => o.place === e.place);
     const pair = beside.slice(n - (n % 2), n - (n % 2) + 2);
-    set((together === 0 ? [e] : together > 0 ? pair : beside).map((o) => chosen(o, how)));
+    set((together < 0 ? beside : way?.neighbours ? pair : [e]).map((o) => chosen(o, how)));
   };
   // What is said of a size is said of all ends that it is one size for.
   const alike = (e: End) =>
