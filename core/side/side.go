@@ -27,14 +27,16 @@ func Each(n int, do func(i int)) {
 	var wg sync.WaitGroup
 	var next atomic.Int64
 	var first atomic.Pointer[Panic]
+	var over atomic.Bool // set before the stack is taken, which takes its time
 	for range min(n, runtime.GOMAXPROCS(0)) {
 		wg.Go(func() {
 			defer func() {
 				if v := recover(); v != nil {
+					over.Store(true)
 					first.CompareAndSwap(nil, &Panic{v, debug.Stack()})
 				}
 			}()
-			for i := int(next.Add(1)) - 1; i < n && first.Load() == nil; i = int(next.Add(1)) - 1 {
+			for i := int(next.Add(1)) - 1; i < n && !over.Load(); i = int(next.Add(1)) - 1 {
 				do(i)
 			}
 		})
