@@ -90,7 +90,7 @@ func (s *Server) through(c *gin.Context) {
 		out.Goes = p.ID
 	}
 	for _, w := range out.Ways {
-		if (w.Fits || w.SpareMM < 0) && w.Can && (out.LeastMM == 0 || w.NeedMM < out.LeastMM) {
+		if w.Can && (out.LeastMM == 0 || w.NeedMM < out.LeastMM) {
 			out.LeastMM = w.NeedMM
 		}
 	}

@@ -352,7 +352,7 @@ func catalogue() Catalogue {
 // care are the titles of the cautions that a finish calls for by itself.
 func care(f finish.Finish) []string {
 	out := []string{}
-	for _, c := range caution.Of(f.Calls(-1, nil)) {
+	for _, c := range caution.Of(f.Calls()) {
 		out = append(out, c.Title)
 	}
 	return out

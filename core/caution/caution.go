@@ -1,6 +1,7 @@
 // Package caution holds everything that must be said for the safety of those who tie, and
 // of those who carry what was tied: what it says, at which stage, and what calls for it.
-// No other place states a caution of its own.
+// No other place states a caution of its own, but for a ball, which says how small and how
+// heavy it is.
 package caution
 
 import (
@@ -78,10 +79,10 @@ var all = []Caution{
 // All lists the cautions in the order in which they are said.
 func All() []Caution { return append([]Caution(nil), all...) }
 
-// Beside are the calls of a flame that is held to an end in a section, beside cords of
-// these stuffs.
+// Beside are the calls of what lies beside a flame that is held to an end in a section: of
+// cords of these stuffs.
 func Beside(section int, stuffs []cord.Stuff) []Call {
-	out := []Call{{ID: Flame, Section: section}}
+	var out []Call
 	thin := math.Inf(1)
 	natural := cord.Material("")
 	for _, s := range stuffs {

@@ -202,16 +202,13 @@ func Instead(s cord.Stuff) string {
 	return Plain
 }
 
-// Calls are the cautions that a section with the finish calls for, beside cords of these
-// stuffs.
-func (f Finish) Calls(section int, stuffs []cord.Stuff) []caution.Call {
+// Calls are the cautions that the finish calls for. What lies beside a flame is added by
+// whoever knows all cords.
+func (f Finish) Calls() []caution.Call {
 	var out []caution.Call
-	if f.Flame {
-		out = caution.Beside(section, stuffs)
-	}
-	for id, called := range map[caution.ID]bool{caution.Glue: f.Glue, caution.Solvent: f.Solvent, caution.Sharp: f.Sharp} {
+	for id, called := range map[caution.ID]bool{caution.Flame: f.Flame, caution.Glue: f.Glue, caution.Solvent: f.Solvent, caution.Sharp: f.Sharp} {
 		if called {
-			out = append(out, caution.Call{ID: id, Section: section})
+			out = append(out, caution.Call{ID: id})
 		}
 	}
 	return out

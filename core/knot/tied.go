@@ -53,11 +53,9 @@ type Tied struct {
 	Loose bool
 	// BareMM is how much of each strand is measured with a ruler all the same.
 	BareMM float64
-	// Ends is set where the strands end here; Endings is how each is finished then, and
-	// Flame whether a flame is held to them.
+	// Ends is set where the strands end here; Endings is how each is finished then.
 	Ends    bool
 	Endings []Ending
-	Flame   bool
 	// Open is set where the strands hang apart all along, so that others can be
 	// led between them.
 	Open bool
@@ -127,6 +125,10 @@ type Ending struct {
 	Wide float64 `json:"-"`    // of what covers it and others with it, in diameters; 0 for its own
 	// BandMM is how far from the knot the band of a bundle ends, 0 where there is none.
 	BandMM float64 `json:"-"`
+	// AskedMM is the length that the maker chose, or the finish's own; Under is under how
+	// many crossings it is buried.
+	AskedMM float64 `json:"asked_mm,omitempty"`
+	Under   int     `json:"under,omitempty"`
 	// LeavesMM is what hangs beyond the knot, CutMM where the scissors cut, from the knot;
 	// between them MeltsMM is eaten by the flame. TrimsMM is what falls off, HidesMM what
 	// lies under the knots.

@@ -18,8 +18,10 @@ func (w *walk) cautions() []caution.Caution {
 	for _, c := range w.d.Cords {
 		stuffs = append(stuffs, c.Stuff)
 	}
-	for _, i := range w.flame {
-		calls = append(calls, caution.Beside(i, stuffs)...)
+	for _, c := range w.calls {
+		if c.ID == caution.Flame {
+			calls = append(calls, caution.Beside(c.Section, stuffs)...)
+		}
 	}
 	out := caution.Of(calls)
 	for i := range out {

@@ -63,7 +63,6 @@ type walk struct {
 	figures  []cord.Figures
 	gauge    *gauge.Estimate
 	open     float64 // bare strand above what comes next, mm
-	flame    []int   // sections in which a flame is held to some end
 	openings []leaves
 	calls    []caution.Call  // of what is tied and of the piece
 	ruled    map[int]Section // rows that makers have a thumb rule for, by section
@@ -686,9 +685,6 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	for _, c := range t.Cautions {
 		c.Section = i
 		w.calls = append(w.calls, c)
-	}
-	if t.Flame {
-		w.flame = append(w.flame, i)
 	}
 	for _, f := range t.Warnings {
 		var fix *Fix

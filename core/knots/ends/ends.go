@@ -66,7 +66,7 @@ func Fuses(s knot.Section) bool {
 // the finish says.
 func Ending(f finish.Finish, s cord.Stuff, wanted float64) knot.Ending {
 	leave, melts := f.Leave(s, wanted), f.Melts(s)
-	return knot.Ending{Form: string(f.Form), LeavesMM: leave, CutMM: leave + melts, MeltsMM: melts, TrimsMM: f.Trim(s) - melts}
+	return knot.Ending{Form: string(f.Form), AskedMM: leave, LeavesMM: leave, CutMM: leave + melts, MeltsMM: melts, TrimsMM: f.Trim(s) - melts}
 }
 
 func tieEnds(w knot.Work) (knot.Tied, error) {
@@ -75,7 +75,7 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 	if !ok {
 		return knot.Tied{}, fmt.Errorf("there is no finish %q", set.How)
 	}
-	t := knot.Tied{Ends: true, Flame: f.Flame, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
+	t := knot.Tied{Ends: true, Repeats: 1, Gap: 1, Order: knot.Identity(len(w.Strands))}
 	for _, l := range w.Strands {
 		t.Endings = append(t.Endings, Ending(f, l.Stuff, set.LengthMM))
 	}
@@ -92,11 +92,7 @@ func tieEnds(w knot.Work) (knot.Tied, error) {
 	if t.Moves == nil {
 		t.Moves = Moves(f, t.Endings, 0)
 	}
-	var stuffs []cord.Stuff
-	for _, l := range w.Strands {
-		stuffs = append(stuffs, l.Stuff)
-	}
-	t.Cautions = f.Calls(0, stuffs)
+	t.Cautions = f.Calls()
 	t.Warnings = Burns(f, w.Strands)
 	return t, nil
 }

@@ -82,7 +82,7 @@ func buried(w knot.Work, set Settings, f finish.Finish, t *knot.Tied) error {
 		for k := 1; k < len(pts); k++ {
 			long += r3.Norm(r3.Sub(pts[k], pts[k-1]))
 		}
-		e.HidesMM, e.LeavesMM, e.CutMM = long, 0, 0
+		e.HidesMM, e.LeavesMM, e.CutMM, e.Under = long, 0, 0, under
 		if needle, ok := prepare.Get("needle"); ok {
 			t.Threads = append(t.Threads, knot.Thread{Strands: []int{i}, Passing: knot.Passing{Preparation: needle}})
 		}

@@ -7,7 +7,6 @@ import (
 	"slices"
 
 	"nimblebight/core/caution"
-	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
@@ -156,7 +155,6 @@ func tie(w knot.Work) (knot.Tied, error) {
 	if f.ID == "" {
 		f, _ = finish.Get("dome")
 	}
-	t.Flame = f.Flame
 	for _, l := range w.Strands {
 		t.Endings = append(t.Endings, ends.Ending(f, l.Stuff, 0))
 	}
@@ -191,10 +189,7 @@ func tie(w knot.Work) (knot.Tied, error) {
 		"Drawn together they show four parallel parts on one side and two crosses on the other.",
 	}
 	t.Opening = &knot.Opening{RoundMM: set.MaxMM, Field: "max_mm", PerMM: 1, Closes: true}
-	t.Cautions = []caution.Call{{ID: caution.Neck}}
-	for _, l := range w.Strands {
-		t.Cautions = append(t.Cautions, f.Calls(0, []cord.Stuff{l.Stuff})...)
-	}
+	t.Cautions = append([]caution.Call{{ID: caution.Neck}}, f.Calls()...)
 	t.Warnings = ends.Burns(f, w.Strands)
 	if set.MinMM > 0 && set.MinMM < shortest-0.5 {
 		t.Warnings = append(t.Warnings, knot.Flaw{Code: "slides-no-shorter", Field: "min_mm", Set: math.Ceil(shortest), Label: fmt.Sprintf("Take %g mm", math.Ceil(shortest)),

@@ -102,7 +102,7 @@ func TestCottonEndsAreNotMelted(t *testing.T) {
 		t.Errorf("%q is offered and cannot be chosen", set.How)
 	}
 	tied, err = knot.Tie(knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{l, l}})
-	if err != nil || len(tied.Warnings) != 0 || tied.Flame {
-		t.Errorf("with what is offered: %+v, flame %v, %v", tied.Warnings, tied.Flame, err)
+	if err != nil || len(tied.Warnings) != 0 || slices.ContainsFunc(tied.Cautions, func(c caution.Call) bool { return c.ID == caution.Flame }) {
+		t.Errorf("with what is offered: %+v, flame %v, %v", tied.Warnings, slices.ContainsFunc(tied.Cautions, func(c caution.Call) bool { return c.ID == caution.Flame }), err)
 	}
 }

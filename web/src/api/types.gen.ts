@@ -596,6 +596,8 @@ export interface Bead {
 }
 export interface Ending {
   form: string;
+  asked_mm?: number;
+  under?: number;
   leaves_mm: number;
   cut_mm: number;
   melts_mm?: number;
@@ -968,6 +970,8 @@ export interface Ended {
   leg: string;
   section: number;
   form: string;
+  asked_mm?: number;
+  under?: number;
   leaves_mm: number;
   cut_mm: number;
   melts_mm?: number;

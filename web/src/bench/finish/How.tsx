@@ -43,7 +43,7 @@ export function Asks({ end, way, onSet }: { end: End; way: FinishOf; onSet: (v: 
       {way.wants_length && (
         <LengthInput
           label={way.length}
-          mm={end.length_mm ?? end.measures?.leaves_mm ?? 30}
+          mm={end.length_mm ?? end.measures?.asked_mm}
           onSet={(v) => onSet({ length_mm: v })}
         />
       )}
@@ -52,8 +52,7 @@ export function Asks({ end, way, onSet }: { end: End; way: FinishOf; onSet: (v: 
           label="Under so many crossings"
           whole
           least={1}
-          most={12}
-          value={end.under || 3}
+          value={end.under || end.measures?.under}
           onSet={(n) => n && onSet({ under: n })}
         />
       )}
