@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
-	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -34,6 +33,8 @@ type Colourings struct {
 	Different int              `json:"different"`
 	All       int              `json:"all"`
 	Close     []colouring.Pair `json:"close"`
+	// Enough is the difference from which two cords are told apart.
+	Enough float64 `json:"enough"`
 	// Views are face and back of the piece as its rows begin, then as they begin on the
 	// other side.
 	Views [][]svg.Picture `json:"views"`
@@ -67,9 +68,7 @@ func palettes() shelf[Palette] {
 		name: store.Palettes,
 		most: mostPalettes,
 		check: func(p Palette) (ps piece.Problems) {
-			if n := len([]rune(strings.TrimSpace(p.Name))); n == 0 || n > 80 {
-				ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
-			}
+			ps = named(p.Name)
 			if n := len(p.Colours); n == 0 || n > mostInPalette {
 				ps = append(ps, piece.Problem{Path: "colours", Message: fmt.Sprintf("are %d; a palette has 1 to %d", n, mostInPalette)})
 			}
@@ -167,7 +166,7 @@ func (s *Server) colourings(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	out := Colourings{Ways: []Colouring{}, Different: len(a.Ways), All: a.All, Close: a.Close, Views: [][]svg.Picture{}, Cuts: [][]float64{}, Eyes: map[colour.Eye]map[string]string{}}
+	out := Colourings{Ways: []Colouring{}, Different: len(a.Ways), All: a.All, Close: a.Close, Enough: colour.Enough, Views: [][]svg.Picture{}, Cuts: [][]float64{}, Eyes: map[colour.Eye]map[string]string{}}
 	for _, e := range colour.Eyes() {
 		out.Eyes[e] = map[string]string{}
 	}

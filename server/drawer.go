@@ -49,6 +49,14 @@ type DrawerCore struct {
 	Core ball.Core `json:"core"`
 }
 
+// named says what is wrong with the name of a thing that must have one.
+func named(name string) (ps piece.Problems) {
+	if n := len([]rune(strings.TrimSpace(name))); n == 0 || n > 80 {
+		ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
+	}
+	return ps
+}
+
 // A shelf of the drawer as the web sees it: how what lies on it is checked and
 // carried to the store and back.
 type shelf[T any] struct {
@@ -69,9 +77,7 @@ func cords() shelf[Spool] {
 		name: store.Cords,
 		most: mostCords,
 		check: func(sp Spool) (ps piece.Problems) {
-			if n := len([]rune(sp.Name)); n == 0 || n > 80 {
-				ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
-			}
+			ps = named(sp.Name)
 			if f, why := sp.Stuff.Check(); f != "" {
 				ps = append(ps, piece.Problem{Path: "stuff." + f, Message: why})
 			}
@@ -116,9 +122,7 @@ func things(name store.Shelf) shelf[Thing] {
 		name: name,
 		most: mostThings,
 		check: func(t Thing) (ps piece.Problems) {
-			if n := len([]rune(strings.TrimSpace(t.Name))); n == 0 || n > 80 {
-				ps = append(ps, piece.Problem{Path: "name", Message: "is empty or longer than 80 letters"})
-			}
+			ps = named(t.Name)
 			if t.Left < 0 || t.Left > 1e6 {
 				ps = append(ps, piece.Problem{Path: "left", Message: fmt.Sprintf("is %d; write a number from 0 to a million", t.Left)})
 			}

@@ -27,10 +27,11 @@ type Ask struct {
 	Label string `json:"label"`
 	Hint  string `json:"hint"`
 	// Drawing names the drawing of what to measure.
-	Drawing string `json:"drawing" jsonschema:"enum=hang,enum=hand,enum=head,enum=handle,enum=roll,enum=stop,enum=blade,enum=between,enum=ball"`
-	// LeastMM and MostMM are what it can be; What names what is measured in a refusal.
-	LeastMM float64 `json:"least_mm"`
-	MostMM  float64 `json:"most_mm"`
+	Drawing string `json:"drawing" jsonschema:"enum=hang,enum=hand,enum=head,enum=handle,enum=roll,enum=stop,enum=blade"`
+	// LeastMM and MostMM are what it can be where it is a size of people and things; What
+	// names what is measured in a refusal.
+	LeastMM float64 `json:"-"`
+	MostMM  float64 `json:"-"`
 	What    string  `json:"-"`
 }
 
@@ -43,38 +44,38 @@ const (
 	BetweenKey = "between_mm"
 )
 
-func hangs(label string, most float64) Ask {
-	return Ask{Key: LengthKey, Label: label, Drawing: "hang", LeastMM: 10, MostMM: most, What: "a piece of this kind",
+func hangs(label string) Ask {
+	return Ask{Key: LengthKey, Label: label, Drawing: "hang",
 		Hint: "From the middle of the wire to the lowest tip. Leave it empty if the count decides."}
 }
 
 var kinds = []PurposeKind{
-	{ID: "key-fob", Name: "key fob", Hangs: []string{"split-ring", "swivel-clip", "carabiner"}, Asks: []Ask{hangs("Wanted length", 600)}},
-	{ID: "charm", Name: "bag charm", Hangs: []string{"swivel-clip", "split-ring", "carabiner"}, Asks: []Ask{hangs("Wanted length", 600)}},
+	{ID: "key-fob", Name: "key fob", Hangs: []string{"split-ring", "swivel-clip", "carabiner"}, Asks: []Ask{hangs("Wanted length")}},
+	{ID: "charm", Name: "bag charm", Hangs: []string{"swivel-clip", "split-ring", "carabiner"}, Asks: []Ask{hangs("Wanted length")}},
 	{ID: "wrist-strap", Name: "wrist strap", Hangs: []string{"split-ring", "swivel-clip", "bail"}, Asks: []Ask{
 		{Key: AroundKey, Label: "Round the hand", Drawing: "hand", LeastMM: 120, MostMM: 350, What: "a hand, thumb laid in,",
 			Hint: "Round the widest part, over the knuckles, with the thumb laid into the palm: the loop must go over that. The tape lies on, it is not pulled."},
-		hangs("Wanted length", 800)}},
-	{ID: "fist", Name: "monkey's fist", Hangs: []string{"split-ring", "carabiner", "none"}, Asks: []Ask{hangs("Wanted length", 1500)}},
+		hangs("Wanted length")}},
+	{ID: "fist", Name: "monkey's fist", Hangs: []string{"split-ring", "carabiner", "none"}, Asks: []Ask{hangs("Wanted length")}},
 	{ID: "lanyard", Name: "knife or tool lanyard", Hangs: []string{"hole", "bail", "split-ring"}, Calls: []caution.ID{caution.Blade}, Asks: []Ask{
-		{Key: BladeKey, Label: "A blade's path, from the hole", Drawing: "blade", LeastMM: 1, MostMM: 1000, What: "a blade's path from its hole",
+		{Key: BladeKey, Label: "A blade's path, from the hole", Drawing: "blade",
 			Hint: "Of a folding knife: how far from the hole the blade passes. Leave it empty where there is no blade. Keep it closed or sheathed while you measure."},
-		hangs("Wanted length", 600)}},
-	{ID: "zip-pull", Name: "zip pull", Hangs: []string{"hole", "bail", "split-ring"}, Asks: []Ask{hangs("Wanted length", 200)}},
+		hangs("Wanted length")}},
+	{ID: "zip-pull", Name: "zip pull", Hangs: []string{"hole", "bail", "split-ring"}, Asks: []Ask{hangs("Wanted length")}},
 	{ID: "neck-cord", Name: "neck cord", Hangs: []string{"none", "split-ring", "swivel-clip"}, Calls: []caution.ID{caution.Neck}, Asks: []Ask{
 		{Key: AroundKey, Label: "Round the head", Drawing: "head", LeastMM: 400, MostMM: 750, What: "a head",
 			Hint: "Round the widest part, over the forehead: the longest opening must go over that. The tape lies on, it is not pulled."}}},
 	{ID: "stopper", Name: "bell-rope or blind stopper", Hangs: []string{"hole", "rod", "split-ring", "none"}, Asks: []Ask{
-		{Key: StopsKey, Label: "It must not pass a hole of", Drawing: "stop", LeastMM: 1, MostMM: 500, What: "such a hole",
+		{Key: StopsKey, Label: "It must not pass a hole of", Drawing: "stop",
 			Hint: "The width of the hole. The plan says whether a knot stops at it when it is pulled hard. Leave it empty where there is no hole."},
-		hangs("Wanted length", 2000)}},
+		hangs("Wanted length")}},
 	{ID: "handle", Name: "covered handle", Hangs: []string{"none", "hole", "split-ring"}, Asks: []Ask{
 		{Key: AroundKey, Label: "Round the handle", Drawing: "handle", LeastMM: 12, MostMM: 600, What: "a handle",
 			Hint: "Round it where the knot shall sit; where it tapers, at its thickest."}}},
 	{ID: "napkin-ring", Name: "napkin ring", Hangs: []string{"none"}, Asks: []Ask{
 		{Key: AroundKey, Label: "Round the rolled napkin", Drawing: "roll", LeastMM: 50, MostMM: 350, What: "a rolled napkin",
 			Hint: "Roll the napkin as it shall lie on the table, not tighter, and measure round its middle."}}},
-	{ID: "rope-ball", Name: "rope ball", Hangs: []string{"none", "split-ring"}, Asks: []Ask{hangs("Wanted length", 1500)}},
+	{ID: "rope-ball", Name: "rope ball", Hangs: []string{"none", "split-ring"}, Asks: []Ask{hangs("Wanted length")}},
 	{ID: "tether", Name: "tether between two", EndsOn: true, Hangs: []string{"split-ring", "swivel-clip", "carabiner"}, Asks: []Ask{}},
 }
 

@@ -526,9 +526,7 @@ export interface Ask {
   key: string;
   label: string;
   hint: string;
-  drawing: "hang" | "hand" | "head" | "handle" | "roll" | "stop" | "blade" | "between" | "ball";
-  least_mm: number;
-  most_mm: number;
+  drawing: "hang" | "hand" | "head" | "handle" | "roll" | "stop" | "blade";
 }
 export interface Fitting {
   id: string;
@@ -622,6 +620,7 @@ export interface Colourings {
   different: number;
   all: number;
   close: Pair[];
+  enough: number;
   views: Picture[][];
   cuts: number[][];
   eyes: {

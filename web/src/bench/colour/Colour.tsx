@@ -49,7 +49,7 @@ export function Colour() {
       {ways && !answer.error && (
         <>
           {ways.close.map((p) => (
-            <Close key={p.a + p.b} pair={p} />
+            <Close key={p.a + p.b} pair={p} enough={ways.enough} />
           ))}
           <p role="status" className="text-sm" data-testid="ways">
             {ways.different === 1
@@ -78,7 +78,7 @@ const missing: Record<Pair["eye"], string> = {
 };
 
 /** Close says of two cords that meet that they are hard to tell apart, with the nearest that is not. */
-function Close({ pair }: { pair: Pair }) {
+function Close({ pair, enough }: { pair: Pair; enough: number }) {
   const { edit } = useWork();
   const drawer = useDrawer().data ?? [];
   const instead = drawer.find((s) => s.stuff.colour === pair.instead);
@@ -98,8 +98,8 @@ function Close({ pair }: { pair: Pair }) {
     >
       <span className="min-w-0 flex-1">
         <Swatch colour={pair.a} /> {pair.name_a} and <Swatch colour={pair.b} /> {pair.name_b} meet, and{" "}
-        {missing[pair.eye]} hardly tell them apart: they differ by {pair.difference.toFixed(0)}, and from 12 on two
-        cords are told apart at the table.
+        {missing[pair.eye]} hardly tell them apart: they differ by {pair.difference.toFixed(0)}, and from {enough} on
+        two cords are told apart at the table.
       </span>
       {instead && (
         <button type="button" className="btn btn-outline btn-xs h-8" onClick={take}>

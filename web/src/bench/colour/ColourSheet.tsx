@@ -1,8 +1,9 @@
-import { Link, useSearch } from "wouter";
+import { useSearch } from "wouter";
 import { useColourings, useDrawer, useSettings } from "../../api/queries";
 import { usePiece } from "../../api/usePiece";
 import { Still } from "../../hang/Plate";
 import { Nothing } from "../../ui/Nothing";
+import { Paper } from "../../ui/Paper";
 import { cutTo } from "../../ui/units";
 import { dyed } from "./Ways";
 
@@ -27,15 +28,7 @@ export function ColourSheet({ id }: { id: number }) {
   const tall = Math.max(...views.flat().map((p) => p.height / 100), 1);
   const perMM = Math.min(96 / 25.4, 190 / tall);
   return (
-    <main className="mx-auto max-w-[190mm] bg-base-100 p-6 print:max-w-none print:p-0">
-      <div className="no-print mb-4 flex gap-2">
-        <Link href={`/piece/${id}/colour`} className="btn btn-ghost btn-sm">
-          <span aria-hidden="true">&larr;</span> Bench
-        </Link>
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => window.print()}>
-          Print
-        </button>
-      </div>
+    <Paper back={`/piece/${id}/colour`}>
       <h1 className="font-bold text-2xl">{document.name}: colours to choose from</h1>
       <p className="mb-3 text-sm">Tick one. Each shows the face, then the back; letters are those of the cords.</p>
       <ol className="grid grid-cols-2 gap-3" data-testid="colour-sheet">
@@ -70,6 +63,6 @@ export function ColourSheet({ id }: { id: number }) {
           </li>
         ))}
       </ol>
-    </main>
+    </Paper>
   );
 }

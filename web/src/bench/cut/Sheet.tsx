@@ -1,8 +1,8 @@
-import { Link } from "wouter";
 import { usePicture, usePlan, useSettings } from "../../api/queries";
 import { usePiece } from "../../api/usePiece";
 import { Still } from "../../hang/Plate";
 import { Nothing } from "../../ui/Nothing";
+import { Paper } from "../../ui/Paper";
 import { cutTo, diameter, foldAt, length, said } from "../../ui/units";
 import { fusedWith } from "../stuff/used";
 import { TableCard } from "./TableCard";
@@ -20,15 +20,7 @@ export function Sheet({ id }: { id: number }) {
   const fits = picture ? picture.height / 100 <= 210 : false;
   const perMM = picture ? (fits ? trueSize : (210 / (picture.height / 100)) * trueSize) : 1;
   return (
-    <main className="mx-auto max-w-[190mm] bg-base-100 p-6 print:max-w-none print:p-0">
-      <div className="no-print mb-4 flex gap-2">
-        <Link href={`/piece/${id}/cut`} className="btn btn-ghost btn-sm">
-          <span aria-hidden="true">&larr;</span> Bench
-        </Link>
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => window.print()}>
-          Print
-        </button>
-      </div>
+    <Paper back={`/piece/${id}/cut`}>
       <h1 className="font-bold text-2xl">{piece.document.name}</h1>
       <p className="mb-3">
         {length(plan.length_mm, units)} long, {length(plan.width_mm, units)} wide, {plan.weight_g.toFixed(1)} g
@@ -134,6 +126,6 @@ export function Sheet({ id }: { id: number }) {
       <div className="print:break-before-page">
         <TableCard id={id} revision={piece.revision} cords={false} />
       </div>
-    </main>
+    </Paper>
   );
 }

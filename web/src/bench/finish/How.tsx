@@ -3,6 +3,7 @@ import type { End, FinishChoice, Finish as FinishOf } from "../../api/types.gen"
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { length } from "../../ui/units";
+import { BeadSizes } from "../stuff/BeadSizes";
 
 /** Measures is what a finish leaves, melts, trims and hides of an end, where the scissors are. */
 export function Measures({ end }: { end: End }) {
@@ -32,12 +33,6 @@ export function Measures({ end }: { end: End }) {
 
 /** Asks are the sizes that a finish wants of the maker. */
 export function Asks({ end, way, onSet }: { end: End; way: FinishOf; onSet: (v: Partial<End>) => void }) {
-  const bead = end.bead;
-  const sizes = [
-    ["hole_mm", "Bead hole"],
-    ["length_mm", "Bead length"],
-    ["width_mm", "Bead width"],
-  ] as const;
   return (
     <>
       {way.wants_length && (
@@ -56,19 +51,7 @@ export function Asks({ end, way, onSet }: { end: End; way: FinishOf; onSet: (v: 
           onSet={(n) => n && onSet({ under: n })}
         />
       )}
-      {way.wants_bead && bead && (
-        <div className="grid grid-cols-3 gap-2">
-          {sizes.map(([key, label]) => (
-            <LengthInput
-              key={key}
-              label={label}
-              mm={bead[key]}
-              fine
-              onSet={(v) => v && onSet({ bead: { ...bead, [key]: v } })}
-            />
-          ))}
-        </div>
-      )}
+      {way.wants_bead && end.bead && <BeadSizes bead={end.bead} onSet={(bead) => onSet({ bead })} />}
     </>
   );
 }

@@ -1,6 +1,6 @@
 import type { Ask } from "../../api/types.gen";
 
-type Drawing = Ask["drawing"] | "hole" | "ring";
+type Drawing = Ask["drawing"] | "between" | "hole" | "ring";
 
 /** What each drawing says to who cannot see it. */
 const says: Record<Drawing, string> = {
@@ -12,7 +12,6 @@ const says: Record<Drawing, string> = {
   stop: "The width of the hole that the knot must not pass.",
   blade: "From the middle of the hole to where the point of the blade passes.",
   between: "From the middle of one wire to the middle of the other.",
-  ball: "Across the ball.",
   hole: "The width of the hole, from its edge to the outside, and how thick it is there.",
   ring: "The inner width of a ring, and the thickness of its wire.",
 };
@@ -105,13 +104,6 @@ const drawings: Record<Drawing, React.JSX.Element> = {
       <circle {...thing} cx="92" cy="34" r="12" />
       <path {...thing} d="M32 30h48M32 38h48M40 30v8M50 30v8M60 30v8M70 30v8" />
       <Dim x1={32} y1={66} x2={80} y2={66} />
-    </>
-  ),
-  ball: (
-    <>
-      <circle {...thing} cx="55" cy="42" r="26" />
-      <path {...thing} d="M40 22c8 12 8 30 0 40M52 16c10 14 10 38 0 52" />
-      <Dim x1={29} y1={82} x2={81} y2={82} />
     </>
   ),
   hole: (

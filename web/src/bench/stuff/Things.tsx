@@ -7,6 +7,7 @@ import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { Problems } from "../../ui/Problems";
 import { diameter } from "../../ui/units";
+import { BeadSizes } from "./BeadSizes";
 
 type Shelf = "beads" | "hardware" | "tools";
 
@@ -135,26 +136,7 @@ export function Things(p: { shelf: Shelf; onBead?: (b: Bead) => void; onHardware
 function Sizes({ thing, onSet }: { thing: Thing; onSet: (t: Thing) => void }) {
   const fittings = useCatalogue().data?.fittings ?? [];
   const { bead, hardware } = thing;
-  if (bead) {
-    const sizes = [
-      ["hole_mm", "Hole"],
-      ["length_mm", "Length"],
-      ["width_mm", "Width"],
-    ] as const;
-    return (
-      <div className="grid grid-cols-3 gap-2">
-        {sizes.map(([key, label]) => (
-          <LengthInput
-            key={key}
-            label={label}
-            mm={bead[key]}
-            fine
-            onSet={(v) => v && onSet({ ...thing, bead: { ...bead, [key]: v } })}
-          />
-        ))}
-      </div>
-    );
-  }
+  if (bead) return <BeadSizes bead={bead} onSet={(b) => onSet({ ...thing, bead: b })} />;
   if (!hardware) return null;
   const fitting = fittings.find((f) => f.id === hardware.type);
   return (

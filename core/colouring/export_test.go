@@ -5,6 +5,8 @@ import (
 	"nimblebight/core/plan"
 )
 
+// For the tests alone.
+
 // Alike tells whether two ways look alike, mirrored, turned over or both.
 func Alike(a, b Way) bool { return a.look.alike(b.look) }
 
