@@ -30,7 +30,11 @@ func Changed(before, after piece.Document, o Options) ([]Change, error) {
 	switch {
 	case errors.As(err, &ps):
 		for _, p := range ps {
-			out = append(out, Change{Section: -1, Where: p.Where, Says: p.Path + " " + p.Message + ".", Fix: p.Fix})
+			says := p.Message + "."
+			if p.Where == "" { // its place is said by its path alone
+				says = p.Path + " " + says
+			}
+			out = append(out, Change{Section: -1, Where: p.Where, Says: says, Fix: p.Fix})
 		}
 	case err != nil:
 		return nil, fmt.Errorf("telling what no longer holds: %w", err)

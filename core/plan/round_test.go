@@ -109,6 +109,15 @@ func TestAChangeOfMindSaysWhatNoLongerHolds(t *testing.T) {
 	if !strings.Contains(strap, "round the hand") || !strings.Contains(strap, "means nothing to a wrist strap") {
 		t.Errorf("as a wrist strap: %s", strap)
 	}
+	fuse := d
+	fuse.Sequence = notation.With(d, "mount A B, square-knot 20, finish fuse ends=2+3, finish dome", d.Cords...).Sequence
+	two := fuse
+	two.Cords = slices.Clone(d.Cords)
+	two.Cords[1].Stuff.Material = "polyester"
+	told, err := plan.Changed(fuse, two, plan.Options{})
+	if err != nil || len(told) != 1 || told[0].Where == "" || strings.Contains(told[0].Says, "sequence[") || !strings.Contains(told[0].Says, "two materials") || told[0].Fix == nil {
+		t.Errorf("a fuse of two materials: %+v, %v", told, err)
+	}
 	cotton := says(func(d *piece.Document) { d.Cords[0].Stuff = piece.Cotton(4, "#b4532a") })
 	if !strings.Contains(cotton, "it burns, it does not melt") {
 		t.Errorf("of cotton: %s", cotton)

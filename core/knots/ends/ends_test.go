@@ -221,3 +221,18 @@ func TestTheLeftHandFinishesAlike(t *testing.T) {
 		}
 	}
 }
+
+// An end tells the length that was asked for, not that of its way: a loop of 12 mm takes
+// more than three times as much cord.
+func TestWhatWasAskedForIsTold(t *testing.T) {
+	loop := tie(t, work(stuff("nylon", 4), 4, ends.Settings{How: "set-a-loop", LengthMM: 12})).Endings[0]
+	if loop.AskedMM != 12 || loop.LeavesMM < math.Pi*12 {
+		t.Errorf("%+v", loop)
+	}
+	if own := tie(t, work(stuff("nylon", 4), 4, ends.Settings{How: "set-a-loop"})).Endings[0]; own.AskedMM != 12 {
+		t.Errorf("of three diameters of 4 mm it is %g mm inside", own.AskedMM)
+	}
+	if buried := tie(t, work(stuff("nylon", 4), 4, ends.Settings{How: "bury"})).Endings[0]; buried.Under != finish.LeastUnder {
+		t.Errorf("it is buried under %d", buried.Under)
+	}
+}

@@ -36,7 +36,7 @@ export function NoLonger() {
         {told.map((c) => (
           <li key={c.section + c.says} className="flex flex-wrap items-center gap-2">
             <span className="min-w-0 flex-1">
-              {c.where ? `${c.where}: ` : ""}
+              {c.where ? `${c.where} ` : ""}
               {said(c.says, units)}
             </span>
             {c.fix && (
