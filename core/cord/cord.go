@@ -29,6 +29,8 @@ type Stuff struct {
 	// ThicknessMM is how thick a flat or square lace is, 0 for as thick as it is wide.
 	ThicknessMM float64 `json:"thickness_mm,omitempty"`
 	Colour      string  `json:"colour"`
+	// Sheath is what it shows beside its own colour, nil for a cord of one colour.
+	Sheath *Sheath `json:"sheath,omitempty"`
 	// GramsPerMetre is the maker's own weighing; without it the usual weight
 	// of the make counts.
 	GramsPerMetre float64 `json:"grams_per_metre,omitempty"`
@@ -291,6 +293,11 @@ func (s Stuff) Check() (field, problem string) {
 	}
 	if len([]rune(s.Label)) > MostLabel {
 		return "label", fmt.Sprintf("is longer than %d letters", MostLabel)
+	}
+	if s.Sheath != nil {
+		if f, problem := s.Sheath.Check(); f != "" {
+			return "sheath." + f, problem
+		}
 	}
 	return "", ""
 }

@@ -153,3 +153,15 @@ func Spline(route []r3.Vec, closed bool) Curve {
 	}
 	return Curve{Points: out, Closed: closed}
 }
+
+// Across is what of a vector lies across a heading of unit length, itself of unit length;
+// another vector across it where the vector points along.
+func Across(v, heading r3.Vec) r3.Vec {
+	for _, q := range [3]r3.Vec{v, {Z: 1}, {X: 1}} {
+		q = r3.Sub(q, r3.Scale(r3.Dot(q, heading), heading))
+		if n := r3.Norm(q); n > 1e-6 {
+			return r3.Scale(1/n, q)
+		}
+	}
+	return r3.Vec{Y: 1}
+}

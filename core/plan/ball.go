@@ -94,6 +94,9 @@ func (y *Layout) hungUp(eye float64) {
 		for i, v := range s.Points {
 			s.Points[i] = over(v)
 		}
+		for i, at := range s.Sheath {
+			s.Sheath[i].Up = r3.Sub(over(at.Up), over(r3.Vec{}))
+		}
 	}
 	for i := range y.Beads {
 		y.Beads[i].At = over(y.Beads[i].At)

@@ -71,6 +71,9 @@ type Strand struct {
 	EndMM [2]float64
 	// EndWide is how wide what covers an end is, in diameters; 0 for its own.
 	EndWide [2]float64
+	// Sheath is how the pattern of its sheath lies at each point, nil for a cord that has
+	// none.
+	Sheath []SheathAt
 	// Fold is the index of the point where the second leg ends and the first
 	// begins; 0 for a cord that is not folded. Of a run it may be below zero or
 	// beyond its points.
@@ -210,6 +213,11 @@ func (w *walk) layout(bottom float64) Layout {
 		}
 	}
 	lay.Sides = w.sides(cordPaths)
+	for i := range cordPaths {
+		if shift, ok := w.repeats(cordPaths[i].cord); ok {
+			cordPaths[i].repeats, cordPaths[i].shift = true, shift
+		}
+	}
 	lay.near = func(from, to float64) []Strand {
 		var out []Strand
 		for i := range cordPaths {
@@ -238,6 +246,11 @@ type cordPath struct {
 	shelf [][]int32
 	top   float64
 	high  float64
+	// repeats is set where its sheath has a pattern, which begins shift mm before the fold.
+	repeats  bool
+	shift    float64
+	sheathed *sync.Once
+	sheath   []SheathAt
 }
 
 type pathPart struct {
@@ -248,7 +261,7 @@ type pathPart struct {
 func (w *walk) cordPaths() []cordPath {
 	var out []cordPath
 	for ci := range w.d.Cords {
-		v := cordPath{cord: ci}
+		v := cordPath{cord: ci, sheathed: new(sync.Once)}
 		for _, n := range [2]int{1, 0} {
 			for _, l := range w.legs {
 				if l.cord == ci && l.n == n {
@@ -261,7 +274,7 @@ func (w *walk) cordPaths() []cordPath {
 		}
 	}
 	for _, l := range w.own {
-		out = append(out, cordPath{cord: l.cord, own: true, parts: []pathPart{{l, false}}})
+		out = append(out, cordPath{cord: l.cord, own: true, sheathed: new(sync.Once), parts: []pathPart{{l, false}}})
 	}
 	for i := range out {
 		out[i].index()
@@ -437,6 +450,9 @@ func (v *cordPath) near(index int, from, to float64) []Strand {
 					put(b, k)
 				}
 			}
+		}
+		if v.repeats {
+			s.Sheath = slices.Clone(v.sheaths()[begins : begins+len(s.Points)])
 		}
 		if v.fold != 0 {
 			if s.Fold = v.fold - begins; s.Fold == 0 {

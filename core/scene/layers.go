@@ -117,6 +117,7 @@ func (c *canvas) layers() ([]Layer, int) {
 	}
 	defer t.raster.free()
 	t.bodies(t.Map)
+	t.patterns(t.from, t.to)
 	t.tones(t.from, t.to)
 	t.marks(t.from, t.to)
 	t.lights(t.from, t.to)

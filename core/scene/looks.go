@@ -74,7 +74,11 @@ func sectionRuns(l plan.Layout, section int) []plan.Strand {
 				if index == l.Moving && s.Fold != 0 && l.MovingLeg >= 0 && (l.MovingLeg == 0) != (a < s.Fold-1) {
 					index += other // the leg of it that does not move
 				}
-				out = append(out, plan.Strand{Cord: s.Cord, Index: index, Points: s.Points[a:e], Section: s.Section[a:e], Lies: s.Lies[a:e], Fold: -1})
+				run := plan.Strand{Cord: s.Cord, Index: index, Points: s.Points[a:e], Section: s.Section[a:e], Lies: s.Lies[a:e], Fold: -1}
+				if s.Sheath != nil {
+					run.Sheath = s.Sheath[a:e]
+				}
+				out = append(out, run)
 			}
 			a = e
 		}
@@ -160,11 +164,19 @@ func unrolled(runs []plan.Strand, thick float64) []plan.Strand {
 		for turn := math.Floor((lo + math.Pi) / (2 * math.Pi)); turn <= math.Floor((hi+math.Pi)/(2*math.Pi))+1; turn++ {
 			flat := s
 			flat.Points = make([]r3.Vec, len(s.Points))
+			if s.Sheath != nil {
+				flat.Sheath = slices.Clone(s.Sheath)
+			}
 			seen := make([]bool, len(s.Points))
 			for i, v := range s.Points {
 				a := round[i] - 2*math.Pi*turn
 				r := math.Hypot(v.X, v.Z)
 				flat.Points[i] = r3.Vec{X: mean * a, Y: v.Y - top + thick, Z: r}
+				if s.Sheath != nil { // the side turns with the outside
+					sin, cos := math.Sincos(a)
+					up := s.Sheath[i].Up
+					flat.Sheath[i].Up = r3.Vec{X: cos*up.X - sin*up.Z, Y: up.Y, Z: sin*up.X + cos*up.Z}
+				}
 				seen[i] = math.Abs(a) < math.Pi+over && r > inside*outer
 			}
 			for _, p := range cutOut(flat, seen) {
@@ -185,6 +197,12 @@ func pieces(s plan.Strand, want func(r3.Vec) bool, as func(r3.Vec) r3.Vec) []pla
 		seen[i] = want(v)
 	}
 	s.Points = curve.Curve{Points: s.Points}.Map(as).Points
+	if s.Sheath != nil {
+		s.Sheath = slices.Clone(s.Sheath)
+		for i := range s.Sheath {
+			s.Sheath[i].Up = r3.Sub(as(s.Sheath[i].Up), as(r3.Vec{}))
+		}
+	}
 	return cutOut(s, seen)
 }
 
@@ -197,7 +215,11 @@ func cutOut(s plan.Strand, seen []bool) []plan.Strand {
 			e++
 		}
 		if e-a > 2 {
-			out = append(out, plan.Strand{Cord: s.Cord, Index: s.Index, Points: slices.Clone(s.Points[a:e]), Section: s.Section[a:e], Lies: slices.Clone(s.Lies[a:e]), Fold: -1})
+			part := plan.Strand{Cord: s.Cord, Index: s.Index, Points: slices.Clone(s.Points[a:e]), Section: s.Section[a:e], Lies: slices.Clone(s.Lies[a:e]), Fold: -1}
+			if s.Sheath != nil {
+				part.Sheath = slices.Clone(s.Sheath[a:e])
+			}
+			out = append(out, part)
 		}
 		a = max(e, a+1)
 	}

@@ -43,8 +43,10 @@ type run struct {
 	stuff   cord.Stuff
 	figures cord.Figures
 	points  []laid
-	from    float64   // sets runs of one strand apart along it
-	ends    [2]string // form of an end that lies here, "" where it is cut off
+	sheath  []plan.SheathAt // of each point, nil where the sheath has no pattern
+	beside  int             // which of the picture's colours are those of the sheath, from
+	from    float64         // sets runs of one strand apart along it
+	ends    [2]string       // form of an end that lies here, "" where it is cut off
 	endMM   [2]float64
 	endWide [2]float64 // in diameters, 0 for its own
 }
@@ -66,9 +68,7 @@ func Render(l plan.Layout, v View) Picture {
 	if l.Thick == 0 {
 		return pic
 	}
-	for _, s := range l.Stuffs {
-		pic.Colours = append(pic.Colours, s.Colour)
-	}
+	pic.Colours = Colours(l.Stuffs)
 	bands(&pic, l, v)
 	tiles := cut(l, v)
 	// Some tiles at a time: what comes near them is put together, named, drawn
@@ -224,6 +224,7 @@ func fill(tiles []*tile, l plan.Layout) {
 	for i, t := range tiles {
 		tops[i] = t.top
 	}
+	beside := besides(l.Stuffs)
 	// counted tells how many runs of a strand a tile has, over its parts.
 	counted := map[int][]int{}
 	for _, s := range l.Near(tops[0]-m, tiles[len(tiles)-1].y1+m) {
@@ -236,11 +237,11 @@ func fill(tiles []*tile, l plan.Layout) {
 		open := make([]int, len(tiles)) // run that a tile is in the middle of, from 1
 		last := make([]int, len(tiles)) // point that a tile's run has come to
 		// add puts point i, or the place p where its span was cut off, into tile k.
-		add := func(k, i int, p r3.Vec, lie knot.Lie) {
+		add := func(k, i int, p r3.Vec, lie knot.Lie, sheath plan.SheathAt) {
 			t := tiles[k]
 			if open[k] == 0 || (last[k] != i && last[k] != i-1) {
 				count[k]++
-				t.runs = append(t.runs, run{strand: si, cord: s.Cord, stuff: l.Stuffs[s.Cord], figures: l.Figures[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
+				t.runs = append(t.runs, run{strand: si, cord: s.Cord, stuff: l.Stuffs[s.Cord], figures: l.Figures[s.Cord], beside: beside[s.Cord], from: 1000 * float64(count[k]), points: make([]laid, 0, 160)})
 				open[k] = len(t.runs)
 				if i == 0 && p == s.Points[0] {
 					r := &t.runs[open[k]-1]
@@ -263,6 +264,9 @@ func fill(tiles []*tile, l plan.Layout) {
 			if i == len(s.Points)-1 && p == s.Points[i] {
 				r.ends[1], r.endMM[1], r.endWide[1] = s.Ends[1], s.EndMM[1], s.EndWide[1]
 			}
+			if s.Sheath != nil {
+				r.sheath = append(r.sheath, sheath)
+			}
 			last[k] = i
 		}
 		first := 0 // tile that the span may lie in
@@ -278,6 +282,10 @@ func fill(tiles []*tile, l plan.Layout) {
 			}
 			for k := first; k < len(tiles) && tops[k]-m <= hi; k++ {
 				p, q, lieP, lieQ := a, b, s.Lies[i], s.Lies[i+1]
+				shift := func(r3.Vec) plan.SheathAt { return plan.SheathAt{} }
+				if s.Sheath != nil {
+					shift = func(v r3.Vec) plan.SheathAt { return sheathBetween(s, i, v) }
+				}
 				if long { // cut off straight strand where it leaves
 					lie := knot.Knotted
 					if lieP == lieQ {
@@ -300,9 +308,9 @@ func fill(tiles []*tile, l plan.Layout) {
 					if last[k] == i-1 && open[k] != 0 {
 						open[k] = 0 // it left and comes again
 					}
-					add(k, i, p, lieP)
+					add(k, i, p, lieP, shift(p))
 				}
-				add(k, i+1, q, lieQ)
+				add(k, i+1, q, lieQ, shift(q))
 			}
 		}
 	}
@@ -340,9 +348,12 @@ func held(s plan.Strand, thick float64) plan.Strand {
 	}
 	n := len(s.Points) + 2*len(long)
 	out := s
-	out.Points, out.Section, out.Lies = make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n)
+	out.Points, out.Section, out.Lies, out.Sheath = make([]r3.Vec, 0, n), make([]int, 0, n), make([]knot.Lie, 0, n), nil
 	from := 0
 	upTo := func(to int) {
+		if s.Sheath != nil {
+			out.Sheath = append(out.Sheath, s.Sheath[from:to]...)
+		}
 		out.Points, out.Section, out.Lies = append(out.Points, s.Points[from:to]...), append(out.Section, s.Section[from:to]...), append(out.Lies, s.Lies[from:to]...)
 		from = to
 	}
@@ -356,6 +367,9 @@ func held(s plan.Strand, thick float64) plan.Strand {
 		}
 		out.Points = append(out.Points, curve.Lerp(p, next, k), curve.Lerp(p, next, 1-k))
 		out.Section, out.Lies = append(out.Section, s.Section[i+1], s.Section[i+1]), append(out.Lies, lie, lie)
+		if s.Sheath != nil {
+			out.Sheath = append(out.Sheath, sheathBetween(s, i, out.Points[len(out.Points)-2]), sheathBetween(s, i, out.Points[len(out.Points)-1]))
+		}
 		if s.Fold > i+1 {
 			out.Fold += 2
 		}
@@ -468,6 +482,19 @@ func (t *tile) name(l plan.Layout, v View) string {
 			text(r.ends[e])
 			num(r.endMM[e])
 			num(r.endWide[e])
+		}
+		if sheath := r.stuff.Sheath; sheath != nil && len(r.sheath) > 0 {
+			text(string(sheath.Pattern))
+			num(sheath.RepeatMM)
+			num(float64(len(sheath.Colours)))
+			num(float64(r.beside))
+			for _, at := range [2]plan.SheathAt{r.sheath[0], r.sheath[len(r.sheath)-1]} {
+				num(at.MM - sheath.RepeatMM*math.Floor(r.sheath[0].MM/sheath.RepeatMM))
+			}
+			up := r.sheath[0].Up
+			num(up.X)
+			num(up.Y)
+			num(up.Z)
 		}
 		for _, q := range r.points {
 			last := byte(0)

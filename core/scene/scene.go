@@ -15,6 +15,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
+	"nimblebight/core/plan"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -58,7 +59,7 @@ type Path struct {
 	Curve []Cubic
 }
 
-// Paint is what an area is filled with: the colour of a cord of the piece, or where
+// Paint is what an area is filled with: a colour of the picture, the cords' first, or where
 // Cord is below zero a colour of its own, mixed with so many hundredths of ink.
 type Paint struct {
 	Cord   int
@@ -86,7 +87,7 @@ type Picture struct {
 	// Plates are those that the places name.
 	Plates map[string]Plate
 	Bands  []Band
-	// Colours are the cords'.
+	// Colours are the cords', and then those that their sheaths have beside them.
 	Colours []string
 	// Faults are the stretches that could not be drawn; Coarse is set where some of it
 	// is too large to be drawn as closely as it is seen.
@@ -196,6 +197,9 @@ type tube struct {
 	make    cord.Make
 	d       float64 // drawn-up diameter
 	samples []sample
+	sheath  *cord.Sheath    // nil where it has no pattern
+	places  []plan.SheathAt // of each sample; the sides are turned to the view
+	beside  int             // of the picture's colours, the first of the sheath's
 	metal   bool
 	broad   bool // a bead or a core, much wider than any cord
 	plain   bool // no marks, no light: fibres and caps
@@ -280,7 +284,15 @@ func (c *canvas) slice(r run) *tube {
 	step := c.step * d
 	walked := r.from
 	t.samples = make([]sample, 0, len(pts)+int(line.Length()/step))
-	put := func(p r3.Vec, at float64, span int, odd bool) {
+	if len(r.sheath) == len(pts) && stuff.Sheath != nil {
+		t.sheath, t.beside = stuff.Sheath, r.beside
+		t.places = make([]plan.SheathAt, 0, cap(t.samples))
+	}
+	put := func(p r3.Vec, at float64, span int, odd bool, share float64) {
+		if t.sheath != nil {
+			a, b := r.sheath[span], r.sheath[min(span+1, len(pts)-1)]
+			t.places = append(t.places, plan.SheathAt{MM: a.MM + share*(b.MM-a.MM), Up: c.turn(curve.Lerp(a.Up, b.Up, share))})
+		}
 		a, b := span, min(span+1, len(pts)-1)
 		half, lie := d/2, knot.Knotted
 		if r.points[a].lie == r.points[b].lie {
@@ -313,11 +325,11 @@ func (c *canvas) slice(r run) *tube {
 				i++
 				seg = r3.Norm(r3.Sub(part[i], part[i-1]))
 			}
-			put(curve.Lerp(part[i-1], part[i], math.Max(0, math.Min(1, (want-at)/math.Max(seg, 1e-12)))), walked+want, span, k%2 == 1)
+			put(curve.Lerp(part[i-1], part[i], math.Max(0, math.Min(1, (want-at)/math.Max(seg, 1e-12)))), walked+want, span, k%2 == 1, float64(k)/float64(n))
 		}
 		walked += long
 	}
-	put(fine[len(fine)-1], walked, len(pts)-1, false)
+	put(fine[len(fine)-1], walked, len(pts)-1, false, 0)
 	return t
 }
 
@@ -402,6 +414,9 @@ func (c *canvas) cutEnd(t *tube, end int, mm float64) []sample {
 			off = append(off, t.samples[i])
 		}
 		t.samples = t.samples[n:]
+		if t.sheath != nil {
+			t.places = t.places[n:]
+		}
 		return off
 	}
 	off = append(off, t.samples[len(t.samples)-1-n:]...)

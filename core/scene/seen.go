@@ -15,6 +15,7 @@ import (
 type spot struct {
 	x, y, mm2 float64
 	cord      int
+	colour    int // of the picture's
 	lie       knot.Lie
 }
 
@@ -74,7 +75,7 @@ func (t *tile) seen(l plan.Layout, v View) []spot {
 			continue
 		}
 		if tube, s := p.sample(at); !tube.metal && !tube.broad && tube.paint.Cord >= 0 {
-			out = append(out, spot{g.x0 + col/g.per, y, 1 / (g.per * g.per), tube.paint.Cord, s.lie})
+			out = append(out, spot{x: g.x0 + col/g.per, y: y, mm2: 1 / (g.per * g.per), cord: tube.paint.Cord, colour: p.colour(at), lie: s.lie})
 		}
 	}
 	return out
@@ -102,13 +103,15 @@ func Fillers(l plan.Layout, v View) float64 {
 	return fillers / all
 }
 
-// Cells say of each cell of a grid over a picture which cord is seen there, by its index,
-// -1 for none. Row 0 is the uppermost; columns go from the left.
+// Cells say of each cell of a grid over a picture which cord and which of the picture's
+// colours are seen there, by their index, -1 for none. Row 0 is the uppermost; columns go
+// from the left.
 type Cells struct {
 	CellMM     float64
 	X0, Y0     float64 // the grid's corner, mm
 	Wide, Tall int
 	Cord       []int8
+	Colour     []int8
 }
 
 // CellsOf are the cells of a layout from a view, so many to a diameter of its thickest cord.
@@ -129,24 +132,25 @@ func CellsOf(l plan.Layout, v View, toDiameter float64) Cells {
 	half := math.Ceil(math.Max(-c.X0, x1)/c.CellMM) + 1
 	c.X0, c.Wide = -half*c.CellMM, 2*int(half)
 	c.Tall = int((y1-c.Y0)/c.CellMM) + 1
-	c.Cord = make([]int8, c.Wide*c.Tall)
-	most := make([]float64, len(c.Cord)) // area of the cord that is seen most in a cell
-	sums := map[[2]int]float64{}
+	of := owners(l.Stuffs)
+	sums := make([]float64, c.Wide*c.Tall*len(of)) // area of each colour in each cell
 	for _, tile := range all {
 		for _, s := range tile {
 			i := int((s.x - c.X0) / c.CellMM)
 			k := int((s.y - c.Y0) / c.CellMM)
 			if i >= 0 && i < c.Wide && k >= 0 && k < c.Tall {
-				sums[[2]int{k*c.Wide + i, s.cord}] += s.mm2
+				sums[(k*c.Wide+i)*len(of)+s.colour] += s.mm2
 			}
 		}
 	}
+	c.Cord, c.Colour = make([]int8, c.Wide*c.Tall), make([]int8, c.Wide*c.Tall)
 	for i := range c.Cord {
-		c.Cord[i] = -1
-	}
-	for at, mm2 := range sums {
-		if i := at[0]; mm2 > most[i] || mm2 == most[i] && int8(at[1]) < c.Cord[i] {
-			most[i], c.Cord[i] = mm2, int8(at[1])
+		c.Cord[i], c.Colour[i] = -1, -1
+		most := 0.0 // area of the colour that is seen most in the cell
+		for k, mm2 := range sums[i*len(of) : (i+1)*len(of)] {
+			if mm2 > most {
+				most, c.Cord[i], c.Colour[i] = mm2, int8(of[k]), int8(k)
+			}
 		}
 	}
 	return c

@@ -35,17 +35,18 @@ func (w *writer) tones(from, to int) {
 		lit[at] = float32(sideLight*(nx*lightX+ny*lightY) + eyeLight*nz)
 	}
 	w.even(lit[from*w.wide:to*w.wide], w.wide, to-from, 1, func(x, y int) int { return (y+from)*w.wide + x })
-	w.add(Layer{Kind: Shade, Paths: w.mask(lit, shadeUnder, from, to)})
+	w.add(Layer{Kind: Shade, Paths: w.mask(lit, shadeUnder, from, to, toneTolerance)})
 	if w.px >= deepFrom {
-		w.add(Layer{Kind: Deep, Paths: w.mask(lit, deepUnder, from, to)})
+		w.add(Layer{Kind: Deep, Paths: w.mask(lit, deepUnder, from, to, toneTolerance)})
 	}
 	if w.px >= castFrom {
-		w.add(Layer{Kind: Cast, Paths: w.mask(w.shadows(from, to), 0.5, from, to)})
+		w.add(Layer{Kind: Cast, Paths: w.mask(w.shadows(from, to), 0.5, from, to, toneTolerance)})
 	}
 }
 
-// mask traces where a field is under a level, within the regions.
-func (w *writer) mask(field []float32, level float64, from, to int) []Path {
+// mask traces where a field is under a level, within the regions, so closely in pixels of
+// the raster.
+func (w *writer) mask(field []float32, level float64, from, to int, closely float64) []Path {
 	in := make([]int32, len(field))
 	lv := float32(level)
 	some := false
@@ -59,7 +60,7 @@ func (w *writer) mask(field []float32, level float64, from, to int) []Path {
 	if !some {
 		return nil
 	}
-	m := trace.Borders(trace.Grid{Wide: w.wide, Tall: w.tall, From: from, To: to, Region: in, Tolerance: toneTolerance,
+	m := trace.Borders(trace.Grid{Wide: w.wide, Tall: w.tall, From: from, To: to, Region: in, Tolerance: closely,
 		Place: func(a, b int) float64 {
 			if w.region[a] != w.region[b] {
 				return w.place(a, b)

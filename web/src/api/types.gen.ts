@@ -116,6 +116,7 @@ export interface Cord {
         first_mm: number;
       };
   joined_to?: string;
+  shift_mm?: number;
   joint_mm?: number;
 }
 export interface Stuff {
@@ -136,8 +137,14 @@ export interface Stuff {
   diameter_mm: number;
   thickness_mm?: number;
   colour: string;
+  sheath?: Sheath;
   grams_per_metre?: number;
   label?: string;
+}
+export interface Sheath {
+  pattern: "flecked" | "striped" | "tracer" | "glow" | "two-colour" | "changing";
+  colours: string[];
+  repeat_mm: number;
 }
 export interface Cutting {
   one_in?: 10 | 20 | 40 | 200;
