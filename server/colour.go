@@ -1,11 +1,13 @@
 package server
 
 import (
+	"bytes"
 	"cmp"
 	"encoding/json"
 	"fmt"
 	"net/http"
 	"slices"
+	"strings"
 
 	"github.com/gin-gonic/gin"
 
@@ -13,6 +15,8 @@ import (
 	"nimblebight/core/colouring"
 	"nimblebight/core/piece"
 	"nimblebight/core/scene"
+	"nimblebight/core/side"
+	"nimblebight/core/units"
 	"nimblebight/formats/svg"
 	"nimblebight/store"
 )
@@ -21,7 +25,7 @@ import (
 // chosen.
 type ColouringsRequest struct {
 	Colours []colouring.Chosen `json:"colours"`
-	Sort    colouring.Sort     `json:"sort" jsonschema:"enum=contrast,enum=hidden,enum=alike,enum=most"`
+	Sort    colouring.Sort     `json:"sort" jsonschema:"enum=contrast,enum=hidden,enum=stripes,enum=columns,enum=spirals,enum=alike,enum=most,enum=least"`
 }
 
 // Colourings are the ways, those that are best by the sort first, with the pictures that
@@ -35,13 +39,15 @@ type Colourings struct {
 	Close     []colouring.Pair `json:"close"`
 	// Enough is the difference from which two cords are told apart.
 	Enough float64 `json:"enough"`
-	// Views are face and back of the piece as its rows begin, then as they begin on the
-	// other side.
+	// Views are face and back of each look that a shown way is drawn by, by its number; no
+	// pictures of the others.
 	Views [][]svg.Picture `json:"views"`
-	// Cuts are what each cord is cut in either, mm.
+	// Cuts are what each cord is cut in each look, mm.
 	Cuts [][]float64 `json:"cuts"`
 	// Eyes are the colours as other eyes see them, by eye and colour.
 	Eyes map[colour.Eye]map[string]string `json:"eyes"`
+	// Tones are greys for them, for print without colour.
+	Tones map[string]string `json:"tones"`
 }
 
 // Colouring is a way with the marks of its cords.
@@ -135,60 +141,217 @@ func (s *Server) suggest(c *gin.Context) {
 // shownWays is how many ways are sent at once.
 const shownWays = 60
 
+// laidOut reads what is asked of a piece's colours and lays them out.
+func (s *Server) laidOut(c *gin.Context, q ColouringsRequest) (piece.Document, Settings, colouring.Answer, error) {
+	var none colouring.Answer
+	if q.Sort != "" && !slices.Contains(colouring.Sorts(), q.Sort) {
+		return piece.Document{}, Settings{}, none, piece.Problems{{Path: "sort", Message: fmt.Sprintf("is %.20q; ways are sorted by contrast, hidden, stripes, columns, spirals, alike, most or least", q.Sort)}}
+	}
+	_, d, set, err := s.opened(c)
+	if err != nil {
+		return d, set, none, err
+	}
+	drawer, err := s.drawerCords(c)
+	if err != nil {
+		return d, set, none, err
+	}
+	o := options(set)
+	o.Gauge = s.known()
+	a, err := colouring.Of(d, o, q.Colours, q.Sort, drawer)
+	return d, set, a, err
+}
+
 func (s *Server) colourings(c *gin.Context) {
 	var q ColouringsRequest
 	err := read(c, &q)
-	if err == nil && q.Sort != "" && !slices.Contains(colouring.Sorts(), q.Sort) {
-		err = piece.Problems{{Path: "sort", Message: fmt.Sprintf("is %.20q; ways are sorted by contrast, hidden, alike or most", q.Sort)}}
-	}
 	if err != nil {
 		failed(c, err)
 		return
 	}
+	_, _, a, err := s.laidOut(c, q)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	out := Colourings{Ways: []Colouring{}, Different: len(a.Ways), All: a.All, Close: a.Close, Enough: colour.Enough, Views: make([][]svg.Picture, len(a.Looks)), Cuts: make([][]float64, len(a.Looks)), Eyes: map[colour.Eye]map[string]string{}}
+	shown := a.Ways[:min(len(a.Ways), shownWays)]
+	var all []string
+	for _, w := range shown {
+		all = append(all, w.Paints...)
+		out.Ways = append(out.Ways, Colouring{w, svg.Marks(w.Paints)})
+		out.Views[w.Look] = make([]svg.Picture, len(bothSides))
+	}
+	for _, e := range colour.Eyes() {
+		out.Eyes[e] = seenBy(e, all)
+	}
+	out.Tones = colour.Tones(all)
+	var of []int // the looks that are drawn
+	for i, v := range out.Views {
+		out.Cuts[i] = []float64{}
+		for _, c := range a.Looks[i].Plan.Cords {
+			out.Cuts[i] = append(out.Cuts[i], c.CutMM)
+		}
+		if v == nil {
+			out.Views[i] = []svg.Picture{}
+		} else {
+			of = append(of, i)
+		}
+	}
+	side.Each(len(of)*len(bothSides), func(k int) {
+		i, n := of[k/len(bothSides)], k%len(bothSides)
+		out.Views[i][n] = s.views.drawn(scene.Render(a.Looks[i].Layout, scene.View{Turn: turnTo(bothSides[n]), PerMM: smallPerMM}))
+	})
+	c.JSON(http.StatusOK, out)
+}
+
+// seenBy are colours as an eye sees them.
+func seenBy(e colour.Eye, hexes []string) map[string]string {
+	out := make(map[string]string, len(hexes))
+	for _, hex := range hexes {
+		out[hex] = colour.As(hex, e)
+	}
+	return out
+}
+
+// eyes tells how an eye sees colours, for what is shown elsewhere.
+func (s *Server) eyes(c *gin.Context) {
+	e := colour.Eye(c.Query("eye"))
+	if !slices.Contains(colour.Eyes(), e) {
+		failed(c, piece.Problems{{Path: "eye", Message: fmt.Sprintf("is %.20q; eyes are usual, protan, deutan or tritan", e)}})
+		return
+	}
+	asked := c.QueryArray("colour")
+	for _, hex := range asked {
+		if err := colour.Check(hex); err != nil {
+			failed(c, piece.Problems{{Path: "colour", Message: err.Error()}})
+			return
+		}
+	}
+	c.JSON(http.StatusOK, seenBy(e, asked))
+}
+
+// papers are the sizes of a sheet, mm.
+var papers = map[string][2]float64{"a4": {210, 297}, "letter": {215.9, 279.4}}
+
+// colourSheet is a sheet to choose colours from, as a drawing.
+func (s *Server) colourSheet(c *gin.Context) {
+	paper, ok := papers[cmp.Or(c.Query("paper"), "a4")]
+	if !ok {
+		failed(c, piece.Problems{{Path: "paper", Message: fmt.Sprintf("is %.20q; sheets are a4 or letter", c.Query("paper"))}})
+		return
+	}
+	drawer, err := s.drawerCords(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	q := ColouringsRequest{Sort: colouring.Sort(c.Query("sort"))}
+	for _, hex := range c.QueryArray("c") {
+		chosen := colouring.Chosen{Colour: hex}
+		if i := slices.IndexFunc(drawer, func(h colouring.Have) bool { return h.Stuff.Colour == hex }); i >= 0 {
+			chosen.Name = drawer[i].Name
+		}
+		q.Colours = append(q.Colours, chosen)
+	}
+	d, set, a, err := s.laidOut(c, q)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	sheet := svg.Sheet{Title: cmp.Or(d.Name, "Piece") + ": colours to choose from", Lead: "Tick one. Each shows the face, then the back.", WideMM: paper[0], TallMM: paper[1]}
+	ways := a.Ways[:min(len(a.Ways), shownWays)]
+	tones := map[string]string{}
+	if c.Query("tones") != "" {
+		var all []string
+		for _, w := range ways {
+			all = append(all, w.Paints...)
+		}
+		tones = colour.Tones(all)
+	}
+	toned := func(hex string) string { return cmp.Or(tones[hex], hex) }
+	pictures := map[int][]scene.Picture{}
+	for n, w := range ways {
+		look := a.Looks[w.Look]
+		if pictures[w.Look] == nil {
+			for _, turn := range bothSides {
+				pictures[w.Look] = append(pictures[w.Look], scene.Render(look.Layout, scene.View{Turn: turnTo(turn), PerMM: sheetPerMM}))
+			}
+		}
+		choice := svg.Choice{Title: fmt.Sprintf("Way %d", n+1), Says: strings.Join(append([]string{w.Says}, w.Changes...), " ")}
+		for _, p := range pictures[w.Look] {
+			p.Colours = make([]string, len(w.Paints))
+			for i, hex := range w.Paints {
+				p.Colours[i] = toned(hex)
+			}
+			choice.Pictures = append(choice.Pictures, p)
+		}
+		for i, cord := range d.Cords {
+			text := cord.ID + ": " + nameIn(w, i)
+			if i < len(look.Plan.Cords) {
+				text += ", cut " + units.Cut(look.Plan.Cords[i].CutMM, set.Units == "inch")
+			}
+			choice.Cords = append(choice.Cords, svg.Named{Colour: toned(w.Colours[i]), Text: text})
+		}
+		sheet.Choices = append(sheet.Choices, choice)
+	}
+	var b bytes.Buffer
+	if err := sheet.Pages(&b); err != nil {
+		failed(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
+}
+
+// nameIn is what the colour of a cord is called in a way.
+func nameIn(w colouring.Way, cord int) string {
+	for _, s := range w.Shares {
+		if s.Colour == w.Colours[cord] {
+			return s.Name
+		}
+	}
+	return w.Colours[cord]
+}
+
+// drawerCords are the cords of the drawer with their names.
+func (s *Server) drawerCords(c *gin.Context) ([]colouring.Have, error) {
+	spools, err := cords().list(c, s.store)
+	if err != nil {
+		return nil, err
+	}
+	var out []colouring.Have
+	for _, sp := range spools {
+		out = append(out, colouring.Have{Name: sp.Name, Stuff: sp.Stuff})
+	}
+	return out, nil
+}
+
+// along tells where the colours of changing cords land, and which rows can be tied in halves.
+func (s *Server) along(c *gin.Context) {
 	_, d, set, err := s.opened(c)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	spools, err := cords().list(c, s.store)
+	drawer, err := s.drawerCords(c)
 	if err != nil {
 		failed(c, err)
 		return
-	}
-	var drawer []colouring.Have
-	for _, sp := range spools {
-		drawer = append(drawer, colouring.Have{Name: sp.Name, Stuff: sp.Stuff})
 	}
 	o := options(set)
 	o.Gauge = s.known()
-	a, err := colouring.Of(d, o, q.Colours, q.Sort, drawer)
+	a, err := colouring.AlongOf(d, o, drawer)
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	out := Colourings{Ways: []Colouring{}, Different: len(a.Ways), All: a.All, Close: a.Close, Enough: colour.Enough, Views: [][]svg.Picture{}, Cuts: [][]float64{}, Eyes: map[colour.Eye]map[string]string{}}
-	for _, e := range colour.Eyes() {
-		out.Eyes[e] = map[string]string{}
-	}
-	for _, w := range a.Ways[:min(len(a.Ways), shownWays)] {
-		for _, e := range colour.Eyes() {
-			for _, hex := range w.Colours {
-				out.Eyes[e][hex] = colour.As(hex, e)
-			}
-		}
-		out.Ways = append(out.Ways, Colouring{w, svg.Marks(w.Colours)})
-	}
-	for _, p := range a.Plans {
-		cuts := []float64{}
-		for _, c := range p.Cords {
-			cuts = append(cuts, c.CutMM)
-		}
-		out.Cuts = append(out.Cuts, cuts)
-		var sides []svg.Picture
-		for _, turn := range []float64{0, 180} {
-			sides = append(sides, s.views.drawn(scene.Render(p.Layout(), scene.View{Turn: turnTo(turn), PerMM: 3})))
-		}
-		out.Views = append(out.Views, sides)
-	}
-	c.JSON(http.StatusOK, out)
+	c.JSON(http.StatusOK, a)
 }
+
+// bothSides are the turns at which a way is shown, its face and its back; smallPerMM is how
+// closely.
+var bothSides = []float64{0, 180}
+
+const smallPerMM = 3
+
+// sheetPerMM is how closely a way is drawn on a sheet.
+const sheetPerMM = 6

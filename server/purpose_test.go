@@ -112,13 +112,28 @@ func TestColoursAreLaidOut(t *testing.T) {
 	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
 	path := fmt.Sprintf("/api/pieces/%d/colourings", p.ID)
 	own := ask[server.Colourings](b, 200, "POST", path, server.ColouringsRequest{})
-	if own.Different != len(own.Ways) || own.All < own.Different || len(own.Views) != 2 || len(own.Views[0]) != 2 || len(own.Cuts) != 2 || len(own.Cuts[0]) != 2 || own.Cuts[0][0] <= 0 || own.Views[0][0].Empty() {
+	if own.Different != len(own.Ways) || own.All < own.Different || len(own.Cuts) != len(own.Views) || len(own.Views) < 2 {
 		t.Errorf("%d ways of %d, %d views", own.Different, own.All, len(own.Views))
 	}
 	for _, w := range own.Ways {
+		if v, cuts := own.Views[w.Look], own.Cuts[w.Look]; len(v) != 2 || v[0].Empty() || v[1].Empty() || len(cuts) != 2 || cuts[0] <= 0 {
+			t.Errorf("%s: %d views, cuts %v", w.Says, len(v), cuts)
+		}
 		if len(w.Marks) != len(w.Colours) || own.Eyes[colour.Deutan][w.Colours[0]] == "" {
 			t.Errorf("%+v has no marks, or no other eyes", w.Colours)
 		}
+	}
+	for query, part := range map[string]string{"": `width="210mm"`, "?paper=letter&tones=1": `width="215.9mm"`} {
+		w := b.do("GET", fmt.Sprintf("/api/pieces/%d/colours.svg%s", p.ID, query), nil)
+		if sheet := w.Body.String(); w.Code != 200 || !strings.Contains(sheet, part) || strings.Count(sheet, ">Way ") != own.Different || strings.Contains(sheet, piece.Lagoon) != (query == "") {
+			t.Errorf("the sheet %s lacks %s, or shows %d of %d ways", query, part, strings.Count(sheet, ">Way "), own.Different)
+		}
+	}
+	ask[server.Problem](b, 422, "GET", fmt.Sprintf("/api/pieces/%d/colours.svg?paper=a0", p.ID), nil)
+	ask[server.Problem](b, 422, "GET", "/api/eyes?eye=cat&colour=%23ffffff", nil)
+	ask[server.Problem](b, 422, "GET", "/api/eyes?eye=protan&colour=teal", nil)
+	if seen := ask[map[string]string](b, 200, "GET", "/api/eyes?eye=protan&colour=%23d02020&colour=%23808080", nil); len(seen) != 2 || seen["#d02020"] == "#d02020" || seen["#808080"] != "#808080" {
+		t.Errorf("red and grey are seen as %v", seen)
 	}
 	for _, bad := range []server.ColouringsRequest{{Sort: "rainbow"}, {Colours: []colouring.Chosen{{Colour: "teal"}, {Colour: "#ffffff"}}}, {Colours: []colouring.Chosen{{Colour: "#000000"}}}, {Colours: []colouring.Chosen{{Colour: "#000000"}, {Colour: "#ffffff"}, {Colour: "#ff0000"}}}} {
 		if no := ask[server.Problem](b, 422, "POST", path, bad); len(no.Errors) != 1 {

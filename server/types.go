@@ -6,6 +6,7 @@ import (
 
 	"nimblebight/core/card"
 	"nimblebight/core/caution"
+	"nimblebight/core/colouring"
 	"nimblebight/core/cord"
 	"nimblebight/core/evidence"
 	"nimblebight/core/finish"
@@ -181,11 +182,14 @@ type Settings struct {
 
 // Catalogue is what can be tied, of what, and how it is finished.
 type Catalogue struct {
-	Knots     []CatalogueKnot    `json:"knots"`
-	Finishes  []Finish           `json:"finishes"`
-	Makes     []Make             `json:"makes"`
-	Materials []Material         `json:"materials"`
-	Patterns  []patterns.Pattern `json:"patterns"`
+	Knots     []CatalogueKnot `json:"knots"`
+	Finishes  []Finish        `json:"finishes"`
+	Makes     []Make          `json:"makes"`
+	Materials []Material      `json:"materials"`
+	// Sheaths are the patterns of sheaths, Sheath is one of which nothing is said yet.
+	Sheaths  []Sheathing        `json:"sheaths"`
+	Sheath   cord.Sheath        `json:"sheath"`
+	Patterns []patterns.Pattern `json:"patterns"`
 	// MostKnots and MostStrands are what a section may count and a place may be.
 	MostKnots   int `json:"most_knots"`
 	MostStrands int `json:"most_strands"`
@@ -202,6 +206,12 @@ type Catalogue struct {
 	// tied.
 	Ball        FistRequest   `json:"ball"`
 	BallMethods []ball.Method `json:"ball_methods"`
+}
+
+// Sheathing is a pattern of a sheath; most is how many colours it has beside the cord's own.
+type Sheathing struct {
+	Named
+	Most int `json:"most"`
 }
 
 // CatalogueKnot is a knot with the section that it starts as.
@@ -302,6 +312,7 @@ type Wire struct {
 	FinishRequest   FinishRequest
 	ColourRequest   ColouringsRequest
 	Colourings      Colourings
+	Along           colouring.Along
 	Palette         Palette
 	Suggested       []Suggested
 	Inspect         Inspect
@@ -343,6 +354,10 @@ func catalogue() Catalogue {
 	for _, m := range cord.Makes() {
 		out.Makes = append(out.Makes, Make{Named{string(m), m.Name()}, m.Flat(), m.Usual()})
 	}
+	for _, p := range cord.Patterns() {
+		out.Sheaths = append(out.Sheaths, Sheathing{Named{string(p), p.Name()}, p.Most()})
+	}
+	out.Sheath = piece.UsualSheath()
 	for _, m := range cord.Materials() {
 		out.Materials = append(out.Materials, Material{string(m), m.Melts()})
 	}

@@ -19,14 +19,23 @@ import (
 // Way is one essentially different way in which colours fall.
 type Way struct {
 	ID string `json:"id"` // of this piece and these colours
-	// Turned is set where its rows begin on the other side than in the piece.
-	Turned bool `json:"turned,omitempty"`
+	// Changes are what is other than in the piece but for its colours, in words.
+	Changes []string `json:"changes"`
+	// Look is which of the looks it is drawn by; Paints are the colours of its pictures.
+	Look   int      `json:"look"`
+	Paints []string `json:"paints"`
 	// Is is set for the way in which the piece is now.
 	Is bool `json:"is,omitempty"`
 	// Colours are those of the piece's cords, in their order.
 	Colours []string `json:"colours"`
 	Says    string   `json:"says"`
-	Shares  []Share  `json:"shares"`
+	// Sections are what is said of each section that is tied, where there are several, and
+	// of the sides of what goes round.
+	Sections []Said `json:"sections"`
+	// Runs is how the colours run: in stripes across, in columns, in spirals, or "" for
+	// none of them.
+	Runs   Run     `json:"runs,omitempty" jsonschema:"enum=stripes,enum=columns,enum=spirals"`
+	Shares []Share `json:"shares"`
 	// Contrast is the difference between what is seen most in the middle of the face and
 	// at its edges, CIEDE2000; Alike the share of both faces that looks the same.
 	Contrast float64 `json:"contrast"`
@@ -79,25 +88,37 @@ type Answer struct {
 	// Close are the pairs that meet in the piece as it is and that some eye hardly tells
 	// apart.
 	Close []Pair `json:"close"`
-	// Plans are those of the piece as it begins and, where its rows have a side, as it
-	// begins on the other one.
-	Plans []plan.Plan `json:"-"`
+	// Looks are the pieces that the ways are drawn by.
+	Looks []Look `json:"-"`
+}
+
+// Look is a piece whose pictures show ways: its cords are put on in one way, its rows
+// begin on one side each, and its sheaths have their patterns.
+type Look struct {
+	Plan   plan.Plan
+	Layout plan.Layout
 }
 
 // Sort is by what ways are sorted.
 type Sort string
 
-// The sorts: bars that stand out most, a colour hidden inside, both faces alike, and most
-// of the first colour.
+// The sorts: bars that stand out most, a colour hidden inside, stripes across, columns,
+// spirals, both faces alike, most and least of the first colour.
 const (
 	ByContrast Sort = "contrast"
 	ByHidden   Sort = "hidden"
+	ByStripes  Sort = "stripes"
+	ByColumns  Sort = "columns"
+	BySpirals  Sort = "spirals"
 	ByAlike    Sort = "alike"
 	ByMost     Sort = "most"
+	ByLeast    Sort = "least"
 )
 
 // Sorts lists them, the usual one first.
-func Sorts() []Sort { return []Sort{ByContrast, ByHidden, ByAlike, ByMost} }
+func Sorts() []Sort {
+	return []Sort{ByContrast, ByHidden, ByStripes, ByColumns, BySpirals, ByAlike, ByMost, ByLeast}
+}
 
 // most is how many ways are looked at; mostCords how many cords take colours.
 const (
@@ -106,100 +127,43 @@ const (
 )
 
 // Of tells in which ways colours fall on a piece: its own, each cord's taken by cords of its
-// kind, or those that are chosen, each at least once. have are the cords of the drawer.
+// kind, or those that are chosen, each at least once. Its cords are put on and its rows
+// begun in every way; what comes between stays. have are the cords of the drawer.
 // Colours that cannot fall so are refused with the field's name, colours.
 func Of(d piece.Document, o plan.Options, chosen []Chosen, sort Sort, have []Have) (Answer, error) {
-	plans, err := begun(d, o)
+	bases, err := bases(d, o)
 	if err != nil {
 		return Answer{}, err
 	}
-	used := usedCords(plans[0])
-	falls, err := falls(d, used, chosen)
+	falls, err := falls(d, usedCords(bases[0].plan), chosen, have)
 	if err != nil {
 		return Answer{}, err
 	}
-	out := Answer{Ways: []Way{}, Close: []Pair{}, Plans: plans}
-	out.All = len(falls) * len(plans)
-	looks := make([]sight, len(plans))
-	for i, p := range plans {
-		looks[i] = sightOf(p.Layout())
-		looks[i].names = namesOf(d, have, chosen)
+	if bases, err = fewEnough(bases, falls); err != nil {
+		return Answer{}, err
 	}
+	out := Answer{Ways: []Way{}, Close: []Pair{}, All: len(falls) * len(bases)}
+	eyes := lookout{bases: bases, names: namesOf(d, have, chosen), found: map[string]int{}}
+	eyes.all(falls)
+	is := eyes.at(0, stuffsOf(d))
 	var seen []sight
-	for i := range plans {
+	for b := range bases {
 		for n, stuffs := range falls {
-			look := looks[i].in(stuffs)
+			look := eyes.at(b, stuffs)
 			if slices.ContainsFunc(seen, look.alike) {
 				continue
 			}
 			seen = append(seen, look)
-			out.Ways = append(out.Ways, way(d, i == 1, n, stuffs, look))
+			w := way(bases[b], stuffs, look)
+			w.ID = fmt.Sprintf("%d-%d", n, b)
+			w.Is = look.alike(is)
+			out.Ways = append(out.Ways, w)
 		}
 	}
-	is := looks[0].in(stuffsOf(d))
-	for i := range out.Ways {
-		out.Ways[i].Is = out.Ways[i].look.alike(is)
-	}
-	out.Close = closePairs(d, looks[0], have)
+	out.Looks = eyes.looks
+	out.Close = closePairs(d, is, have)
 	sorted(out.Ways, sort, chosen)
 	return out, nil
-}
-
-// begun are the plans of a document as it begins and, where that makes another piece, with
-// every row begun on the other side.
-func begun(d piece.Document, o plan.Options) ([]plan.Plan, error) {
-	p, err := plan.Make(d, o)
-	if err != nil {
-		return nil, err
-	}
-	out := []plan.Plan{p}
-	turned := Turned(d)
-	if turned.Sequence == nil {
-		return out, nil
-	}
-	if q, err := plan.Make(turned, o); err == nil {
-		out = append(out, q)
-	}
-	return out, nil
-}
-
-// Turned is a document with every row begun on the other side; its sequence is nil where
-// nothing in it has a side. The order of its sections stays.
-func Turned(d piece.Document) piece.Document {
-	any := false
-	var turn func(seq []knot.Section) []knot.Section
-	turn = func(seq []knot.Section) []knot.Section {
-		out := slices.Clone(seq)
-		for i, s := range out {
-			k, _ := knot.Get(s.Do)
-			for _, f := range k.Fields {
-				if !f.Sided() {
-					continue
-				}
-				v, _ := s.Value(f)
-				side, _ := v.(string)
-				if side == "" {
-					side = f.Default
-				}
-				if side != "" {
-					s, any = s.With(f, knot.Opposite(side)), true
-				}
-			}
-			s.Sequence = turn(s.Sequence)
-			s.Rows = slices.Clone(s.Rows)
-			for r := range s.Rows {
-				s.Rows[r].Sequence = turn(s.Rows[r].Sequence)
-			}
-			out[i] = s
-		}
-		return out
-	}
-	out := d
-	out.Sequence = turn(d.Sequence)
-	if !any {
-		out.Sequence = nil
-	}
-	return out
 }
 
 // usedCords are the indices of the cords that a plan uses.
@@ -227,7 +191,7 @@ func refused(format string, args ...any) error {
 }
 
 // falls are the stuffs of all cords in each way in which colours can be given to them.
-func falls(d piece.Document, used []int, chosen []Chosen) ([][]cord.Stuff, error) {
+func falls(d piece.Document, used []int, chosen []Chosen, have []Have) ([][]cord.Stuff, error) {
 	if len(used) > mostCords {
 		return nil, refused("fall on %d cords; up to %d are laid out", len(used), mostCords)
 	}
@@ -263,8 +227,8 @@ func falls(d piece.Document, used []int, chosen []Chosen) ([][]cord.Stuff, error
 		for _, c := range chosen {
 			was := now[used[k]]
 			s := was
-			if s.Colour != c.Colour { // another colour is another cord, with a label of its own
-				s.Colour, s.Label = c.Colour, c.Name
+			if s.Colour != c.Colour { // another colour is another cord, with a label and a sheath of its own
+				s.Colour, s.Label, s.Sheath = c.Colour, c.Name, sheathOf(c, have)
 			}
 			now[used[k]] = s
 			fresh := 0
@@ -284,10 +248,19 @@ func falls(d piece.Document, used []int, chosen []Chosen) ([][]cord.Stuff, error
 	return out, nil
 }
 
+// sheathOf is the sheath of the drawer's cord that was chosen, nil for one of one colour.
+func sheathOf(c Chosen, have []Have) *cord.Sheath {
+	for _, h := range have {
+		if h.Stuff.Colour == c.Colour && (c.Name == "" || h.Name == c.Name) {
+			return h.Stuff.Sheath
+		}
+	}
+	return nil
+}
+
 // ownFalls are the ways in which cords of one kind change places: the same stuff but for
 // colour and label.
 func ownFalls(d piece.Document, used []int) [][]cord.Stuff {
-	kind := func(s cord.Stuff) string { s.Label = ""; return s.Kind() }
 	now := stuffsOf(d)
 	var out [][]cord.Stuff
 	had := map[string]bool{}
@@ -296,7 +269,7 @@ func ownFalls(d piece.Document, used []int) [][]cord.Stuff {
 		if k == len(used) {
 			name := ""
 			for _, i := range used {
-				name += now[i].Colour + now[i].Label + "|"
+				name += now[i].Colour + now[i].Label + sheathKey(now[i].Sheath) + "|"
 			}
 			if !had[name] && len(out) < most {
 				had[name] = true
@@ -306,7 +279,7 @@ func ownFalls(d piece.Document, used []int) [][]cord.Stuff {
 		}
 		for j := k; j < len(used); j++ {
 			a, b := used[k], used[j]
-			if kind(now[a]) != kind(now[b]) {
+			if kindOf(now[a]) != kindOf(now[b]) {
 				continue
 			}
 			now[a], now[b] = now[b], now[a]
@@ -318,25 +291,26 @@ func ownFalls(d piece.Document, used []int) [][]cord.Stuff {
 	return out
 }
 
-func way(d piece.Document, turned bool, n int, stuffs []cord.Stuff, look sight) Way {
-	out := Way{ID: fmt.Sprintf("%d-%v", n, turned), Turned: turned, look: look}
-	doc := d
-	if turned {
-		doc = Turned(d)
+func way(b base, stuffs []cord.Stuff, look sight) Way {
+	out := Way{Changes: slices.Clone(b.changes), Look: look.number, Paints: scene.Colours(stuffs), look: look}
+	if out.Changes == nil {
+		out.Changes = []string{}
 	}
-	doc.Cords = slices.Clone(d.Cords)
-	for i := range doc.Cords {
-		doc.Cords[i].Stuff = stuffs[i]
+	out.Document = b.doc
+	out.Document.Cords = slices.Clone(b.doc.Cords)
+	for i := range out.Document.Cords {
+		out.Document.Cords[i].Stuff = stuffs[i]
 		out.Colours = append(out.Colours, stuffs[i].Colour)
 	}
-	out.Document = doc
 	out.Shares = look.shares()
 	out.Says = look.says()
-	middle, edge := look.face.most(middleOf), look.face.most(edgeOf)
+	out.Sections = look.bySection()
+	out.Runs = look.face().runs()
+	middle, edge := look.face().most(middleOf), look.face().most(edgeOf)
 	if middle != edge && middle != "" && edge != "" {
 		out.Contrast = colour.Difference(middle, edge)
 	}
-	out.Alike = look.face.same(look.back)
+	out.Alike = look.face().same(look.back())
 	return out
 }
 
@@ -356,6 +330,9 @@ func sorted(ways []Way, by Sort, chosen []Chosen) {
 		}
 		return -least
 	}
+	runs := func(r Run) func(w Way) float64 {
+		return func(w Way) float64 { return w.look.face().running()[r] }
+	}
 	shown := func(w Way) float64 {
 		for _, s := range w.Shares {
 			if s.Colour == first {
@@ -366,7 +343,8 @@ func sorted(ways []Way, by Sort, chosen []Chosen) {
 	}
 	worth := map[Sort]func(Way) float64{
 		ByContrast: func(w Way) float64 { return w.Contrast }, ByHidden: hidden,
-		ByAlike: func(w Way) float64 { return w.Alike }, ByMost: shown,
+		ByStripes: runs(Stripes), ByColumns: runs(Columns), BySpirals: runs(Spirals),
+		ByAlike: func(w Way) float64 { return w.Alike }, ByMost: shown, ByLeast: func(w Way) float64 { return -shown(w) },
 	}[by]
 	if worth == nil {
 		worth = func(w Way) float64 { return w.Contrast }
@@ -385,28 +363,31 @@ func sorted(ways []Way, by Sort, chosen []Chosen) {
 // closePairs are the cords that meet in the pictures of a piece and that some eye hardly
 // tells apart.
 func closePairs(d piece.Document, look sight, have []Have) []Pair {
-	stuffs := stuffsOf(d)
+	paints := scene.Colours(stuffsOf(d))
 	out := []Pair{}
 	for _, m := range look.meet() {
-		a, b := stuffs[m[0]], stuffs[m[1]]
-		if strings.EqualFold(a.Colour, b.Colour) {
+		a, b := paints[m[0]], paints[m[1]]
+		if strings.EqualFold(a, b) {
 			continue // one colour is meant to be one
 		}
-		least, eye := colour.Seen(a.Colour, b.Colour)
-		if least >= colour.Enough || slices.ContainsFunc(out, func(p Pair) bool { return p.A == a.Colour && p.B == b.Colour || p.A == b.Colour && p.B == a.Colour }) {
+		least, eye := colour.Seen(a, b)
+		if least >= colour.Enough || slices.ContainsFunc(out, func(p Pair) bool { return p.A == a && p.B == b || p.A == b && p.B == a }) {
 			continue
 		}
 		var beside []string
 		for _, o := range look.meet() {
 			switch m[0] {
 			case o[0]:
-				beside = append(beside, stuffs[o[1]].Colour)
+				beside = append(beside, paints[o[1]])
 			case o[1]:
-				beside = append(beside, stuffs[o[0]].Colour)
+				beside = append(beside, paints[o[0]])
 			}
 		}
-		out = append(out, Pair{A: a.Colour, B: b.Colour, NameA: look.name(a.Colour), NameB: look.name(b.Colour), Difference: least, Usual: colour.Difference(a.Colour, b.Colour), Eye: eye,
-			Instead: colour.Instead(a.Colour, beside, likeIt(a, have))})
+		p := Pair{A: a, B: b, NameA: look.name(a), NameB: look.name(b), Difference: least, Usual: colour.Difference(a, b), Eye: eye}
+		if m[0] < len(d.Cords) { // a whole cord can be another one; a yarn of a sheath cannot
+			p.Instead = colour.Instead(a, beside, likeIt(d.Cords[m[0]].Stuff, have))
+		}
+		out = append(out, p)
 	}
 	return out
 }
@@ -426,10 +407,31 @@ func likeIt(s cord.Stuff, have []Have) []string {
 // that colour, or by the label of the piece's own cord where no other one has it; a colour
 // of no name goes by its hex.
 func namesOf(d piece.Document, have []Have, chosen []Chosen) map[string]string {
-	out := map[string]string{}
+	out, plain, taken := map[string]string{}, map[string]string{}, map[string]int{}
+	call := func(hex string) {
+		if plain[hex] == "" {
+			plain[hex] = colour.Name(hex)
+			taken[plain[hex]]++
+		}
+	}
 	labels := map[string]int{}
 	for _, c := range d.Cords {
 		labels[c.Stuff.Label]++
+		call(c.Stuff.Colour)
+		if c.Stuff.Sheath != nil {
+			for _, hex := range c.Stuff.Sheath.Colours {
+				call(hex)
+			}
+		}
+	}
+	for _, c := range chosen {
+		call(c.Colour)
+	}
+	for hex, name := range plain {
+		if taken[name] > 1 {
+			name = fmt.Sprintf("%s %s", name, hex)
+		}
+		out[hex] = name
 	}
 	for _, c := range d.Cords {
 		if l := c.Stuff.Label; l != "" && labels[l] == 1 {
@@ -445,9 +447,4 @@ func namesOf(d piece.Document, have []Have, chosen []Chosen) map[string]string {
 		}
 	}
 	return out
-}
-
-// cells are those of a picture.
-func cells(l plan.Layout, turn float64) scene.Cells {
-	return scene.CellsOf(l, scene.View{Turn: turn}, toDiameter)
 }

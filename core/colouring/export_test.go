@@ -3,6 +3,7 @@ package colouring
 import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/scene"
 )
 
 // For the tests alone.
@@ -11,64 +12,69 @@ import (
 func Alike(a, b Way) bool { return a.look.alike(b.look) }
 
 // Burnside counts the essentially different ways of a piece's own colours by Burnside's
-// lemma: the mean, over leaving all ways as they are, mirroring them, turning them over and
-// both, of how many of them come out as themselves. It counts among all ways together with
-// their images, each look once, so that the four moves map them onto one another. 0 where
-// the piece cannot be planned.
+// lemma: the mean, over all poses in which a piece can be held, turned and mirrored, of how
+// many of its ways come out as themselves. It counts among all ways together with their
+// images, each look once, so that the poses map them onto one another. 0 where the piece
+// cannot be planned.
 func Burnside(d piece.Document, o plan.Options) int {
-	plans, err := begun(d, o)
+	bases, err := bases(d, o)
 	if err != nil {
 		return 0
 	}
-	all, err := falls(d, usedCords(plans[0]), nil)
+	all, err := falls(d, usedCords(bases[0].plan), nil, nil)
 	if err != nil {
 		return 0
 	}
-	moves := []func(a, b sight) bool{
-		func(a, b sight) bool { return a.face.like(b.face, false) && a.back.like(b.back, false) },
-		func(a, b sight) bool { return a.face.like(b.face, true) && a.back.like(b.back, true) },
-		func(a, b sight) bool { return a.face.like(b.back, false) && a.back.like(b.face, false) },
-		func(a, b sight) bool { return a.face.like(b.back, true) && a.back.like(b.face, true) },
-	}
+	poses := sightOf(bases[0].plan, bases[0].plan.Layout()).poses()
 	var looks []sight
 	put := func(s sight) {
 		for _, o := range looks {
-			if moves[0](s, o) {
+			if s.looks(o, pose{}) {
 				return
 			}
 		}
 		looks = append(looks, s)
 	}
-	for _, p := range plans {
-		look := sightOf(p.Layout())
+	for _, b := range bases {
+		look := sightOf(b.plan, b.plan.Layout())
 		for _, stuffs := range all {
-			s := look.in(stuffs)
-			put(s)
-			put(sight{face: s.face.mirrored(), back: s.back.mirrored()})
-			put(sight{face: s.back, back: s.face})
-			put(sight{face: s.back.mirrored(), back: s.face.mirrored()})
+			s := look.in(scene.Colours(stuffs))
+			for _, p := range poses {
+				put(s.held(p))
+			}
 		}
 	}
 	stay := 0
 	for _, s := range looks {
-		for _, move := range moves {
-			if move(s, s) {
+		for _, p := range poses {
+			if s.looks(s, p) {
 				stay++
 			}
 		}
 	}
-	return stay / len(moves)
+	return stay / len(poses)
 }
 
-func (g grid) like(o grid, mirrored bool) bool { return g.matches(o, mirrored) >= 1-differs }
+// held is a sight as it is held in a pose.
+func (s sight) held(p pose) sight {
+	out := s
+	for k := range s.sides {
+		out.sides[k] = s.sides[p.of(k)]
+		if p.mirrored {
+			out.sides[k] = s.sides[p.of(k)].mirrored()
+		}
+	}
+	return out
+}
 
 // mirrored is a side left for right.
 func (g grid) mirrored() grid {
 	out := g
-	out.Cord = make([]int8, len(g.Cord))
+	out.Cord, out.Colour = make([]int8, len(g.Cord)), make([]int8, len(g.Cord))
 	for k := range g.Tall {
 		for i := range g.Wide {
 			out.Cord[k*g.Wide+i] = g.Cord[k*g.Wide+g.Wide-1-i]
+			out.Colour[k*g.Wide+i] = g.Colour[k*g.Wide+g.Wide-1-i]
 		}
 	}
 	return out

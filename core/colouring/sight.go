@@ -1,52 +1,136 @@
 package colouring
 
 import (
-	"fmt"
 	"maps"
 	"math"
 	"slices"
-	"strings"
 
-	"nimblebight/core/cord"
+	"nimblebight/core/colour"
+	"nimblebight/core/knot"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
 )
 
 // toDiameter is into how many cells a diameter of cord is divided.
-const toDiameter = 4.0
+const toDiameter = 3.0
 
 // differs is the share of cells up to which two sights count as one: outlines of mirrored
 // curves fall a little differently into cells.
 const differs = 0.03
 
-// sight is what is seen of a piece: which cord in each cell of its face and its back, and
-// which stuff each cord is.
+// quarters is how many sides a sight has all round.
+const quarters = 4
+
+// sight is what is seen of a piece: which of its pictures' colours in each cell of its
+// sides, and what those colours are.
 type sight struct {
-	face, back grid
-	names      map[string]string // what colours are called
+	// sides are those that are seen turned by a quarter each, the face first. Of a piece
+	// that is flat only the face and the back are looked at.
+	sides    [quarters]grid
+	round    bool
+	sections []tiedAt
+	cores    []facesOf
+	names    map[string]string // what colours are called
+	number   int               // which of the looks it is
 }
 
+// shown is how many cells of a side show each colour.
+func (g grid) shown() map[string]int {
+	var by [256]int
+	for _, c := range g.Colour {
+		if c >= 0 {
+			by[c]++
+		}
+	}
+	out := map[string]int{}
+	for c, n := range by {
+		if n > 0 && c < len(g.paints) {
+			out[g.paints[c]] += n
+		}
+	}
+	return out
+}
+
+// tiedAt is a section that is tied, and where it lies, mm.
+type tiedAt struct {
+	index    int
+	name     string
+	from, to float64
+	around   bool
+}
+
+// facesOf are the faces of what is tied round a core, each by itself.
+type facesOf struct {
+	section int
+	faces   []grid
+}
+
+func (s sight) face() grid { return s.sides[0] }
+func (s sight) back() grid { return s.sides[quarters/2] }
+
 // name is what a colour is called.
-func (s sight) name(colour string) string {
-	if n := s.names[colour]; n != "" {
+func (s sight) name(hex string) string {
+	if n := s.names[hex]; n != "" {
 		return n
 	}
-	return colour
+	return colour.Name(hex)
 }
 
 // grid is one side of it.
 type grid struct {
 	scene.Cells
-	stuffs []cord.Stuff
+	paints []string       // the colours of its pictures
+	counts map[string]int // how many of its cells show each
 }
 
-func sightOf(l plan.Layout) sight {
-	return sight{face: grid{Cells: cells(l, 0)}, back: grid{Cells: cells(l, 180)}}
+func sightOf(p plan.Plan, l plan.Layout) sight {
+	out := sight{}
+	for i, sec := range p.Sections {
+		k, _ := knot.Get(sec.Do)
+		if k.Bare || k.Mounts || k.Ends || i >= len(l.Sections) {
+			continue
+		}
+		at := l.Sections[i]
+		out.sections = append(out.sections, tiedAt{index: sec.Index, name: k.Name, from: at[0], to: at[1], around: sec.Around})
+		out.round = out.round || sec.Around
+	}
+	for _, c := range l.Cores {
+		if len(c.Sides) == 0 {
+			continue
+		}
+		f := facesOf{section: -1}
+		for _, at := range out.sections {
+			if at.from <= c.At.Y && c.At.Y <= at.to {
+				f.section = at.index
+			}
+		}
+		for n := range c.Sides {
+			f.faces = append(f.faces, grid{Cells: scene.CellsOf(scene.SideOf(l, c, n), scene.View{}, toDiameter)})
+		}
+		out.cores = append(out.cores, f)
+		out.round = true
+	}
+	for k := range out.sides {
+		if k%2 == 0 || out.round {
+			out.sides[k].Cells = scene.CellsOf(l, scene.View{Turn: float64(k) * 360 / quarters}, toDiameter)
+		}
+	}
+	return out
 }
 
-// in is the sight with other stuffs for its cords.
-func (s sight) in(stuffs []cord.Stuff) sight {
-	s.face.stuffs, s.back.stuffs = stuffs, stuffs
+// in is the sight with other colours.
+func (s sight) in(paints []string) sight {
+	for k := range s.sides {
+		s.sides[k].paints = paints
+		s.sides[k].counts = s.sides[k].shown()
+	}
+	s.cores = slices.Clone(s.cores)
+	for i, c := range s.cores {
+		s.cores[i].faces = slices.Clone(c.faces)
+		for k := range c.faces {
+			s.cores[i].faces[k].paints = paints
+		}
+	}
 	return s
 }
 
@@ -55,16 +139,42 @@ func (g grid) at(i, k int) string {
 	if i < 0 || k < 0 || i >= g.Wide || k >= g.Tall {
 		return ""
 	}
-	c := g.Cord[k*g.Wide+i]
-	if c < 0 || int(c) >= len(g.stuffs) {
+	c := g.Colour[k*g.Wide+i]
+	if c < 0 || int(c) >= len(g.paints) {
 		return ""
 	}
-	return g.stuffs[c].Colour
+	return g.paints[c]
+}
+
+// rows are those of a grid from one y to another, mm.
+func (g grid) rows(from, to float64) grid {
+	a := max(0, min(g.Tall, int((from-g.Y0)/math.Max(g.CellMM, 1e-9))))
+	b := max(a, min(g.Tall, int(math.Ceil((to-g.Y0)/math.Max(g.CellMM, 1e-9)))))
+	out := g
+	out.Y0, out.Tall = g.Y0+float64(a)*g.CellMM, b-a
+	out.Cord, out.Colour = g.Cord[a*g.Wide:b*g.Wide], g.Colour[a*g.Wide:b*g.Wide]
+	return out
 }
 
 // same is the share of cells in which two sides show one colour, of those in which either
 // shows cord.
 func (g grid) same(o grid) float64 { return g.matches(o, false) }
+
+// near tells whether two sides show about as much of each colour; where they do not they
+// cannot be alike, whichever way they are held.
+func (g grid) near(o grid) bool {
+	off, all := 0, 0
+	for c, n := range g.counts {
+		off += max(0, n-o.counts[c])
+		all += n
+	}
+	for c, n := range o.counts {
+		off += max(0, n-g.counts[c])
+		all += n
+	}
+	// Each cell that differs counts at most twice; all cells are at most the sum of both.
+	return float64(off) <= 2*differs*float64(all)
+}
 
 func (g grid) matches(o grid, mirrored bool) float64 {
 	same, all := 0, 0
@@ -92,15 +202,55 @@ func (g grid) matches(o grid, mirrored bool) float64 {
 	return float64(same) / float64(all)
 }
 
-// alike tells whether two sights are one, mirrored, turned over, or both.
-func (s sight) alike(o sight) bool {
+// pose is a way to hold a piece: turned by so many quarters, or mirrored and then turned.
+type pose struct {
+	turned   int
+	mirrored bool
+}
+
+// poses are those in which a piece is looked at: a flat one from both sides, what goes
+// round from all four.
+func (s sight) poses() []pose {
+	step := 2
+	if s.round {
+		step = 1
+	}
+	var out []pose
 	for _, mirrored := range []bool{false, true} {
-		if s.face.matches(o.face, mirrored) >= 1-differs && s.back.matches(o.back, mirrored) >= 1-differs ||
-			s.face.matches(o.back, mirrored) >= 1-differs && s.back.matches(o.face, mirrored) >= 1-differs {
-			return true
+		for t := 0; t < quarters; t += step {
+			out = append(out, pose{t, mirrored})
 		}
 	}
-	return false
+	return out
+}
+
+// of is which side of a piece that is held so is seen where side k was.
+func (p pose) of(k int) int {
+	if p.mirrored {
+		k = quarters - k
+	}
+	return (k + p.turned) % quarters
+}
+
+// looks tells whether a sight is what another one is, held in a pose.
+func (s sight) looks(o sight, p pose) bool {
+	for k := range s.sides {
+		if k%2 != 0 && !s.round {
+			continue
+		}
+		if a, b := s.sides[k], o.sides[p.of(k)]; !a.near(b) || a.matches(b, p.mirrored) < 1-differs {
+			return false
+		}
+	}
+	return true
+}
+
+// alike tells whether two sights are one, mirrored, turned over, or both.
+func (s sight) alike(o sight) bool {
+	if s.round != o.round {
+		return false
+	}
+	return slices.ContainsFunc(s.poses(), func(p pose) bool { return s.looks(o, p) })
 }
 
 // part tells whether a place across a row, from -1 at its left edge to 1, is of a part.
@@ -161,7 +311,7 @@ func (g grid) ruled(of part, share float64) string {
 
 // shares are how much of each side each colour shows; together they are all of it.
 func (s sight) shares() []Share {
-	face, back := s.face.count(anywhere), s.back.count(anywhere)
+	face, back := s.face().count(anywhere), s.back().count(anywhere)
 	total := func(m map[string]int) float64 {
 		n := 0
 		for _, v := range m {
@@ -170,64 +320,29 @@ func (s sight) shares() []Share {
 		return math.Max(1, float64(n))
 	}
 	var out []Share
-	for _, st := range s.face.stuffs {
-		if slices.ContainsFunc(out, func(o Share) bool { return o.Colour == st.Colour }) {
+	for _, c := range s.face().paints {
+		if slices.ContainsFunc(out, func(o Share) bool { return o.Colour == c }) {
 			continue
 		}
-		out = append(out, Share{st.Colour, s.name(st.Colour), float64(face[st.Colour]) / total(face), float64(back[st.Colour]) / total(back)})
+		out = append(out, Share{c, s.name(c), float64(face[c]) / total(face), float64(back[c]) / total(back)})
 	}
 	return out
 }
 
-// hidden is up to which share of both sides a colour counts as hidden inside.
-const hidden = 0.03
-
-// says is what a maker would say of it.
-func (s sight) says() string {
-	side := func(g grid, which string) string {
-		middle, edge := g.most(middleOf), g.most(edgeOf)
-		switch {
-		case g.ruled(anywhere, covers) != "":
-			return fmt.Sprintf("%s covers %s", s.name(g.ruled(anywhere, covers)), which)
-		case middle != "" && middle == edge:
-			return fmt.Sprintf("%s makes most of %s", s.name(middle), which)
-		case middle != "" && edge != "":
-			return fmt.Sprintf("%s makes the bars on %s, %s its edges", s.name(middle), which, s.name(edge))
-		case middle != "":
-			return fmt.Sprintf("%s makes the bars on %s, the colours take turns at its edges", s.name(middle), which)
-		case edge != "":
-			return fmt.Sprintf("the colours take turns in the middle of %s, %s makes its edges", which, s.name(edge))
-		}
-		return fmt.Sprintf("the colours take turns on %s", which)
-	}
-	const both = "both sides"
-	out := []string{side(s.face, "the face"), side(s.back, "the back")}
-	if side(s.face, both) == side(s.back, both) {
-		out = []string{side(s.face, both)}
-	}
-	for _, sh := range s.shares() {
-		if sh.Face+sh.Back < 2*hidden {
-			out = append(out, sh.Name+" is hidden inside")
-		}
-	}
-	first := strings.ToUpper(out[0][:1]) + out[0][1:]
-	return strings.Join(append([]string{first}, out[1:]...), "; ") + "."
-}
-
-// meet are the pairs of cords that lie beside each other on either side, by index.
+// meet are the pairs of colours of different cords that lie beside each other on a side, by
+// their index among those of the pictures.
 func (s sight) meet() [][2]int {
 	found := map[[2]int]bool{}
-	for _, g := range []grid{s.face, s.back} {
+	for _, g := range s.sides {
 		for k := range g.Tall {
 			for i := range g.Wide {
-				a := g.Cord[k*g.Wide+i]
-				for _, b := range []int{k*g.Wide + i + 1, (k+1)*g.Wide + i} {
-					if b >= len(g.Cord) || b%g.Wide == 0 && b == k*g.Wide+i+1 {
+				at := k*g.Wide + i
+				for _, b := range []int{at + 1, at + g.Wide} {
+					if b >= len(g.Cord) || b == at+1 && i+1 == g.Wide || g.Cord[at] < 0 || g.Cord[b] < 0 || g.Cord[at] == g.Cord[b] {
 						continue
 					}
-					if o := g.Cord[b]; a >= 0 && o >= 0 && a != o {
-						found[[2]int{int(min(a, o)), int(max(a, o))}] = true
-					}
+					p, q := g.Colour[at], g.Colour[b]
+					found[[2]int{int(min(p, q)), int(max(p, q))}] = true
 				}
 			}
 		}

@@ -25,6 +25,29 @@ const (
 // Patterns lists them.
 func Patterns() []Pattern { return []Pattern{Flecked, Striped, Tracer, Glow, TwoColour, Changing} }
 
+// Name is what it is called where one is chosen.
+func (p Pattern) Name() string {
+	switch p {
+	case Tracer:
+		return "a reflective tracer"
+	case Glow:
+		return "yarns that glow"
+	case TwoColour:
+		return "half in another colour"
+	case Changing:
+		return "changing along the cord"
+	}
+	return string(p)
+}
+
+// Most is how many colours a sheath of the pattern has beside the cord's own.
+func (p Pattern) Most() int {
+	if p == Changing {
+		return MostChanges
+	}
+	return 1
+}
+
 // Sheath is what a cord shows beside its own colour.
 //
 // Invariant: all of it comes again after RepeatMM along the cord and after a turn round
@@ -65,11 +88,7 @@ func (s Sheath) Check() (field, problem string) {
 	if !(s.RepeatMM >= LeastRepeatMM && s.RepeatMM <= MostRepeatMM) {
 		return "repeat_mm", fmt.Sprintf("is %v; measure how far it is until the pattern comes again: %g mm to %g m", s.RepeatMM, LeastRepeatMM, MostRepeatMM/1000)
 	}
-	most := 1
-	if s.Pattern == Changing {
-		most = MostChanges
-	}
-	if n := len(s.Colours); n == 0 || n > most {
+	if n, most := len(s.Colours), s.Pattern.Most(); n == 0 || n > most {
 		return "colours", fmt.Sprintf("are %d; a %s sheath has 1 to %d beside the cord's own", n, s.Pattern, most)
 	}
 	for i, c := range s.Colours {
@@ -143,15 +162,4 @@ func (s Sheath) Of(mm, angle, d float64) int {
 		}
 	}
 	return -1
-}
-
-// Says is what a maker would say of a sheath.
-func (s Sheath) Says() string {
-	switch s.Pattern {
-	case Tracer:
-		return "with a tracer"
-	case Glow:
-		return "with glow yarns"
-	}
-	return string(s.Pattern)
 }

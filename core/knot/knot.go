@@ -100,6 +100,14 @@ type Knot struct {
 	// Wrong, where it is not nil, are the states that a section of it comes to by the slips
 	// that makers know, beside those that any knot can come to.
 	Wrong func(Section) []Wrong `json:"-"`
+	// Arranged, where it is not nil, are the ways in which the cords of the sections that a
+	// piece begins with can be put on, so that as many strands of each hang as before; the
+	// way in which they are put on is one of them.
+	Arranged func(first []Section) [][]Section `json:"-"`
+	// Halves, where it is not nil, ties a section of another knot half with those strands
+	// that work in it and half with those that it is tied over; nil where it cannot. Its
+	// cords are so many mm thick.
+	Halves func(s Section, thickMM float64) []Section `json:"-"`
 	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
 	Thumb *Thumb `json:"-"`
 	// Sample shows it.

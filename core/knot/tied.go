@@ -152,6 +152,9 @@ type CoreAt struct {
 	DiameterMM float64
 	Colour     string
 	WeightG    float64
+	// Sides are the directions in which the sides of what is tied round it look, units;
+	// none where it has no sides.
+	Sides []r3.Vec
 }
 
 // Sight is a crossing that is seen: which strand lies on top on the face and

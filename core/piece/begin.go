@@ -21,6 +21,11 @@ const SecondColour = "#e3c88f"
 // UsualStuff is a cord of which nothing is said yet.
 func UsualStuff() cord.Stuff { return Kernmantle(4, "#0f5c63") }
 
+// UsualSheath is a sheath with a pattern of which nothing is said yet.
+func UsualSheath() cord.Sheath {
+	return cord.Sheath{Pattern: cord.Flecked, Colours: []string{Chalk}, RepeatMM: 30}
+}
+
 // Kernmantle is nylon kernmantle of a label diameter.
 func Kernmantle(mm float64, colour string) cord.Stuff {
 	return cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: mm, Colour: colour}

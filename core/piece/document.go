@@ -82,7 +82,8 @@ type Cord struct {
 	// JoinedTo is the cord that it is fused to end to end.
 	JoinedTo string `json:"joined_to,omitempty"`
 	// ShiftMM is where in the repeat of its sheath the cord's fold lies, or its first end
-	// where it is not folded; 0 for where the repeat begins.
+	// where it is not folded; 0 for where the repeat begins. Of a cord of one colour it
+	// counts for nothing.
 	ShiftMM float64 `json:"shift_mm,omitempty"`
 	// JointMM is how far from the fold the joint lies on this cord's leg, where both are
 	// folded as one; 0 at the fold.
@@ -234,11 +235,6 @@ func (d Document) Check() Problems {
 		}
 		if c.ShiftMM != 0 {
 			length(path+".shift_mm", c.ShiftMM, 0)
-			if s := c.Stuff.Sheath; s == nil {
-				say(path+".shift_mm", "says where in a repeat the cord begins, but its sheath has none; say its sheath, or leave it out")
-			} else if c.ShiftMM > s.RepeatMM && s.RepeatMM > 0 {
-				say(path+".shift_mm", "is %g mm, and the pattern comes again after %g mm; a shift is less than that", c.ShiftMM, s.RepeatMM)
-			}
 		}
 		if c.JointMM != 0 {
 			length(path+".joint_mm", c.JointMM, 0)

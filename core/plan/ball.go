@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/piece"
@@ -103,6 +104,7 @@ func (y *Layout) hungUp(eye float64) {
 	}
 	for i := range y.Cores {
 		y.Cores[i].At = over(y.Cores[i].At)
+		y.Cores[i].Sides = curve.Curve{Points: y.Cores[i].Sides}.Map(func(v r3.Vec) r3.Vec { return r3.Sub(over(v), over(r3.Vec{})) }).Points
 	}
 	for i, s := range y.Sections {
 		y.Sections[i] = [2]float64{eye - s[1], eye - s[0]}

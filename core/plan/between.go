@@ -326,6 +326,7 @@ func (w *walk) turnOver() {
 	}
 	for i := range w.cores[:t.cores] {
 		w.cores[i].At = w.over(w.cores[i].At)
+		w.cores[i].Sides = curve.Curve{Points: w.cores[i].Sides}.Map(func(v r3.Vec) r3.Vec { return r3.Sub(w.over(v), w.over(r3.Vec{})) }).Points
 	}
 	for i := range w.cuts[:t.cuts] {
 		w.cuts[i] = w.far - w.cuts[i]

@@ -105,6 +105,21 @@ func (p Plan) Look() Layout {
 	return p.layout.get()
 }
 
+// Dressed is the layout with other stuffs for its cords, of the same kinds: in other
+// colours, and with other patterns on their sheaths.
+func (p Plan) Dressed(stuffs []cord.Stuff) Layout {
+	if p.layout == nil || len(stuffs) != len(p.layout.walk.d.Cords) {
+		return p.Layout()
+	}
+	w := *p.layout.walk
+	w.d.Cords = slices.Clone(w.d.Cords)
+	for i := range w.d.Cords {
+		w.d.Cords[i].Stuff = stuffs[i]
+	}
+	p.layout = &layouts{walk: &w, bottom: p.layout.bottom}
+	return p.Layout()
+}
+
 // Bytes is about what the plan holds on to. Curves that it shares with other
 // plans are not counted.
 func (p Plan) Bytes() int {

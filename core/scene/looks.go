@@ -52,6 +52,43 @@ func (k Look) Of(l plan.Layout, section int) plan.Layout {
 	return out
 }
 
+// SideOf is what is tied round a core, turned so that one of its sides looks to the eye;
+// a layout without strands where it has no such side.
+func SideOf(l plan.Layout, core knot.CoreAt, n int) plan.Layout {
+	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: -1, MovingLeg: -1, MovingFrom: math.Inf(-1),
+		Stuffs: l.Stuffs, Figures: l.Figures, Thick: l.Thick}
+	if n < 0 || n >= len(core.Sides) {
+		return out
+	}
+	z := core.Sides[n]
+	y := curve.Across(r3.Vec{Y: 1}, z)
+	x := r3.Cross(y, z)
+	far := 0.0
+	for i, at := range l.Sections {
+		if at[0] > core.At.Y || at[1] < core.At.Y {
+			continue
+		}
+		for _, s := range sectionRuns(l, i) {
+			out.Strands = append(out.Strands, pieces(s, func(r3.Vec) bool { return true }, func(v r3.Vec) r3.Vec {
+				v = r3.Sub(v, core.At)
+				return r3.Vec{X: r3.Dot(v, x), Y: r3.Dot(v, y), Z: r3.Dot(v, z)}
+			})...)
+		}
+	}
+	for _, s := range out.Strands {
+		for _, v := range s.Points {
+			far = math.Max(far, r3.Norm(v))
+		}
+	}
+	for _, s := range out.Strands { // a picture begins at 0
+		for i := range s.Points {
+			s.Points[i].Y += far + l.Thick
+		}
+	}
+	out.Bottom = 2 * (far + l.Thick)
+	return out
+}
+
 // other sets the number of a leg apart from that of its cord.
 const other = 1 << 16
 

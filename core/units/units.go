@@ -48,6 +48,14 @@ func FoldAt(mm float64, inch bool) string {
 	return strings.TrimSuffix(strconv.FormatFloat(math.Ceil(mm*10-1e-6)/10, 'f', 1, 64), ".0") + " mm"
 }
 
+// Cut is what is cut to, rounded up before.
+func Cut(mm float64, inch bool) string {
+	if inch {
+		return inches(math.Round(mm/InchMM*CutParts), CutParts)
+	}
+	return Length(mm, false)
+}
+
 // inches writes so many parts of an inch.
 func inches(n float64, parts int) string {
 	whole, top, bottom := int(n)/parts, int(n)%parts, parts

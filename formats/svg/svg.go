@@ -44,6 +44,16 @@ func Write(w io.Writer, p scene.Picture) error {
 	var b strings.Builder
 	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" width="%gmm" height="%gmm" viewBox="%d %d %d %d">`,
 		float64(p.Width)/100, float64(p.Height)/100, p.Left, p.Top, p.Width, p.Height)
+	body(&b, p)
+	b.WriteString(`</svg>`)
+	if _, err := io.WriteString(w, b.String()); err != nil {
+		return fmt.Errorf("writing the picture: %w", err)
+	}
+	return nil
+}
+
+// body writes what a picture shows.
+func body(b *strings.Builder, p scene.Picture) {
 	// What lies under the bodies comes first, and does not overlap: a shadow laid twice
 	// would be darker, and ink would show where a plate begins.
 	for i, at := range p.Places {
@@ -54,16 +64,11 @@ func Write(w io.Writer, p scene.Picture) error {
 		if i+1 < len(p.Places) {
 			plate.Bottom = min(plate.Bottom, p.Places[i+1].Y-at.Y)
 		}
-		write(&b, plate, at.Y, p.Colours, scene.Kind.Under)
+		write(b, plate, at.Y, p.Colours, scene.Kind.Under)
 	}
 	for _, at := range p.Places {
-		write(&b, p.Plates[at.Plate], at.Y, p.Colours, func(k scene.Kind) bool { return !k.Under() })
+		write(b, p.Plates[at.Plate], at.Y, p.Colours, func(k scene.Kind) bool { return !k.Under() })
 	}
-	b.WriteString(`</svg>`)
-	if _, err := io.WriteString(w, b.String()); err != nil {
-		return fmt.Errorf("writing the picture: %w", err)
-	}
-	return nil
 }
 
 // write writes the layers of some kinds that a plate has.

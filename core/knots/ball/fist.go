@@ -257,6 +257,17 @@ func (b Ball) Strands() []Strand {
 	return out
 }
 
+// Sides are the directions in which the six faces of [Ball.Faces] look, with the ball as
+// [Ball.Strands] gives it.
+func (b Ball) Sides() []r3.Vec {
+	turn := b.facing()
+	var out []r3.Vec
+	for _, n := range faceNormals() {
+		out = append(out, turn(n))
+	}
+	return out
+}
+
 // Seen are the paths of a ball's cords, mm, with face n of [Ball.Faces], from 0,
 // towards +z and its turns running along y.
 func (b Ball) Seen(n int) []Strand {

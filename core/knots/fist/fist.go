@@ -319,7 +319,7 @@ func layFist(w knot.Work, shares []float64, loose float64) (knot.Tied, error) {
 	if colour == "" {
 		colour = w.Own[0].Stuff.Colour
 	}
-	t.Core = &knot.CoreAt{At: r3.Vec{Y: off}, DiameterMM: b.Core.DiameterMM, Colour: colour, WeightG: b.CoreG}
+	t.Core = &knot.CoreAt{At: r3.Vec{Y: off}, DiameterMM: b.Core.DiameterMM, Colour: colour, WeightG: b.CoreG, Sides: b.Sides()}
 	if b.StopperKnot != "" {
 		t.Core.WeightG = 0 // it is of the cords, which are weighed as such
 	}

@@ -107,6 +107,7 @@ func init() {
 		Settings:  Settings{},
 		Terms:     terms,
 		Anew:      anew,
+		Arranged:  arranged,
 		Tie:       tieMount,
 		Sample:    knot.Sample{Line: "mount A B, gap 6mm", Cords: 2},
 	})

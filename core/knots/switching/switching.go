@@ -45,10 +45,15 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: 4, Most: 4}, BareMM: knot.Of[Settings](s).GapMM}
 		},
 		Tie:    tieSwitch,
+		Halves: halves,
 		Wrong:  wrong,
 		Sample: knot.Sample{Line: "mount A B, switch-knot 2", Cords: 2, Section: 1},
 	})
 }
+
+// leastGap is how long a gap must be for cords to change places in it, in diameters of the
+// thickest.
+const leastGap = 1.2
 
 func tieSwitch(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 4 {
@@ -79,8 +84,8 @@ func tieSwitch(w knot.Work) (knot.Tied, error) {
 			from = append(from, p[len(p)-1])
 			thick = math.Max(thick, w.Strands[i].Diameter)
 		}
-		if gap < 1.2*thick {
-			return one, &knot.Refused{Field: "gap_mm", Why: fmt.Sprintf("the gap is %.1f mm, and cords %.1f mm thick need %.1f mm to change places", gap, thick, 1.2*thick), Set: math.Ceil(1.2 * thick)}
+		if gap < leastGap*thick {
+			return one, &knot.Refused{Field: "gap_mm", Why: fmt.Sprintf("the gap is %.1f mm, and cords %.1f mm thick need %.1f mm to change places", gap, thick, leastGap*thick), Set: math.Ceil(leastGap * thick)}
 		}
 		in, out := from[1], from[0]
 		cross := knot.Tied{Height: gap, Gap: 1, Order: []int{1, 0, 3, 2}}

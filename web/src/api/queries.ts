@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { api } from "./client";
 import { fetchPicture } from "./plates";
 import type {
+  Along,
   Card,
   Catalogue,
   CatalogueKnot,
@@ -21,6 +22,7 @@ import type {
   JudgeRequest,
   Kept,
   Offer,
+  Pair,
   Palette,
   Picture,
   Plan,
@@ -431,6 +433,33 @@ export function useColourings(id: number, revision: number | undefined, request:
     placeholderData: keepPreviousData,
     retry: false,
   });
+}
+
+/** useAlong is what changes along the cords of a piece. */
+export function useAlong(id: number, revision: number | undefined) {
+  const { hand } = useSettings();
+  return useQuery({
+    queryKey: ["along", id, revision, hand],
+    queryFn: () => api.get<Along>(`/pieces/${id}/along`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useEyes are colours as an eye sees them, by their hex; the usual eye asks nothing. */
+export function useEyes(eye: Pair["eye"], colours: string[]) {
+  const asked = [...new Set(colours)].sort();
+  return useQuery({
+    queryKey: ["eyes", eye, asked],
+    queryFn: () =>
+      api.get<Record<string, string>>(
+        `/eyes?eye=${eye}&${asked.map((c) => `colour=${encodeURIComponent(c)}`).join("&")}`,
+      ),
+    enabled: eye !== "usual" && asked.length > 0,
+    staleTime: Infinity,
+  }).data;
 }
 
 /** usePalettes are colours that are kept together by a name. */

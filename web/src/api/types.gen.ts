@@ -34,6 +34,7 @@ export interface Root {
   FinishRequest: FinishRequest;
   ColourRequest: ColouringsRequest;
   Colourings: Colourings;
+  Along: Along;
   Palette: Palette;
   Suggested: Suggested[];
   Inspect: Inspect;
@@ -432,6 +433,8 @@ export interface Catalogue {
   finishes: Finish[];
   makes: Make[];
   materials: Material[];
+  sheaths: Sheathing[];
+  sheath: Sheath;
   patterns: Pattern[];
   most_knots: number;
   most_strands: number;
@@ -515,6 +518,11 @@ export interface Make {
 export interface Material {
   id: string;
   melts: boolean;
+}
+export interface Sheathing {
+  id: string;
+  name: string;
+  most: number;
 }
 export interface Pattern {
   id: string;
@@ -616,7 +624,7 @@ export interface FinishChoice {
 }
 export interface ColouringsRequest {
   colours: Chosen[];
-  sort: "contrast" | "hidden" | "alike" | "most";
+  sort: "contrast" | "hidden" | "stripes" | "columns" | "spirals" | "alike" | "most" | "least";
 }
 export interface Chosen {
   colour: string;
@@ -635,18 +643,30 @@ export interface Colourings {
       [k: string]: string;
     };
   };
+  tones: {
+    [k: string]: string;
+  };
 }
 export interface Colouring {
   id: string;
-  turned?: boolean;
+  changes: string[];
+  look: number;
+  paints: string[];
   is?: boolean;
   colours: string[];
   says: string;
+  sections: Said[];
+  runs?: "stripes" | "columns" | "spirals";
   shares: Share[];
   contrast: number;
   alike: number;
   document: Document;
   marks: string[];
+}
+export interface Said {
+  section: number;
+  name: string;
+  says: string;
 }
 export interface Share {
   colour: string;
@@ -722,6 +742,22 @@ export interface Disc {
   place: number;
   x: number;
   y: number;
+}
+export interface Along {
+  cords: AlongCord[];
+  halves: Half[];
+}
+export interface AlongCord {
+  id: string;
+  repeat_mm: number;
+  shift_mm: number;
+  lands: Said[];
+}
+export interface Half {
+  section: number;
+  name: string;
+  says: string;
+  sequence: Section[];
 }
 export interface Palette {
   id: number;

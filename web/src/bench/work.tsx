@@ -1,7 +1,7 @@
 import { createContext, type ReactNode, useCallback, useContext, useDeferredValue, useMemo, useState } from "react";
 import { Failed } from "../api/client";
 import { useDrawing, useLimits, usePlan } from "../api/queries";
-import type { Document, FieldProblem, Fix, Plan } from "../api/types.gen";
+import type { Document, FieldProblem, Fix, Pair, Plan } from "../api/types.gen";
 import type { PieceHandle } from "../api/usePiece";
 import { around, type Side } from "../hang/Hang";
 import { useLast } from "../ui/useLast";
@@ -36,6 +36,9 @@ interface Work {
   /** what is shown of the piece */
   side: Side;
   setSide: (s: Side) => void;
+  /** the eyes by which the piece is shown */
+  eye: Pair["eye"];
+  setEye: (e: Pair["eye"]) => void;
   /** a lens follows the pointer over the hang */
   lens: boolean;
   toggleLens: () => void;
@@ -95,6 +98,7 @@ export function WorkProvider({
   const [chosen, setSide] = useState<Side | null>(null);
   const rounds = planned?.sections.some((s) => s.around) ?? true;
   const side = chosen && (rounds || !around(chosen)) ? chosen : wide ? "both" : "face";
+  const [eye, setEye] = useState<Pair["eye"]>("usual");
   const [lens, setLens] = useState(false);
   const toggleLens = useCallback(() => setLens((on) => !on), []);
   const [lit, setLit] = useState<number | null>(null);
@@ -134,6 +138,8 @@ export function WorkProvider({
       select,
       side,
       setSide,
+      eye,
+      setEye,
       lens,
       toggleLens,
       palette,
@@ -155,6 +161,7 @@ export function WorkProvider({
       lit,
       selected,
       side,
+      eye,
       lens,
       toggleLens,
       palette,

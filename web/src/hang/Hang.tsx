@@ -1,5 +1,5 @@
-import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useRef, useState } from "react";
-import { usePicture, useTurnStep } from "../api/queries";
+import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { useEyes, usePicture, useTurnStep } from "../api/queries";
 import type { Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
 import { useLast } from "../ui/useLast";
@@ -12,6 +12,14 @@ import { Save } from "./Save";
 import { stepped, turned, useCatchUp } from "./turn";
 import { useSight } from "./useSight";
 import { View } from "./View";
+
+/** What the eyes are called by which a piece can be shown. */
+export const eyeNames = {
+  usual: "usual eyes",
+  protan: "eyes that miss red",
+  deutan: "eyes that miss green",
+  tritan: "eyes that miss blue",
+};
 
 /**
  * What is shown of a piece: one side, both beside each other, the piece turned by hand, or one section that goes
@@ -106,7 +114,16 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
   const step = useTurnStep();
   const turn = stepped(angle, step);
   const section = useAround(plan);
-  const { pics, failed, settled } = usePictures(side, ask, turn, plan.turn ?? 0, section);
+  const { pics: drawn, failed, settled } = usePictures(side, ask, turn, plan.turn ?? 0, section);
+  const { eye, setEye } = useWork();
+  const as = useEyes(
+    eye,
+    drawn.flatMap((p) => p.colours),
+  );
+  const pics = useMemo(
+    () => (as ? drawn.map((p) => ({ ...p, colours: p.colours.map((c) => as[c] ?? c) })) : drawn),
+    [as, drawn],
+  );
   const at = useRef<{ x: number; y: number } | null>(null);
   const box = useRef<HTMLDivElement>(null);
   const [under, setUnder] = useState<{ x: number; y: number } | null>(null);
@@ -234,6 +251,17 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
           </Lens>
         )}
       </svg>
+      {eye !== "usual" && (
+        <p
+          className="absolute top-0 right-0 left-12 z-10 flex items-center gap-2 bg-base-100/90 px-3 py-1 text-sm"
+          role="status"
+        >
+          As seen by {eyeNames[eye]}.
+          <button type="button" className="btn btn-xs h-7" onClick={() => setEye("usual")}>
+            Show it as it is
+          </button>
+        </p>
+      )}
       <Save side={side} turn={turn} section={section} />
     </div>
   );

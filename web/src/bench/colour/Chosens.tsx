@@ -1,6 +1,7 @@
 import { api } from "../../api/client";
 import { useChange, useDrawer, useGoesWith, usePalettes } from "../../api/queries";
 import type { Chosen, Palette } from "../../api/types.gen";
+import { ColourInput } from "../../ui/ColourInput";
 import { Swatch, TextInput } from "../../ui/fields";
 import { Problems } from "../../ui/Problems";
 
@@ -10,6 +11,7 @@ export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen
   const colours = drawer.filter((s, i) => drawer.findIndex((o) => o.stuff.colour === s.stuff.colour) === i);
   const toggle = (c: Chosen) =>
     onSet(chosen.some((o) => o.colour === c.colour) ? chosen.filter((o) => o.colour !== c.colour) : [...chosen, c]);
+  const foreign = chosen.filter((c) => !colours.some((s) => s.stuff.colour === c.colour));
   return (
     <fieldset className="fieldset min-w-0 gap-2 rounded-box border border-base-300 p-3">
       <legend className="fieldset-legend px-1 py-0 text-sm">Colours</legend>
@@ -34,6 +36,27 @@ export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen
           );
         })}
       </div>
+      <ColourInput
+        key={chosen.length}
+        label="Another colour, that is not in the drawer"
+        value="#ffffff"
+        onSet={(colour) => !chosen.some((c) => c.colour === colour) && onSet([...chosen, { colour }])}
+      />
+      {foreign.length > 0 && (
+        <div className="flex flex-wrap gap-1">
+          {foreign.map((c) => (
+            <button
+              key={c.colour}
+              type="button"
+              aria-pressed
+              className="btn btn-xs btn-neutral h-8"
+              onClick={() => toggle(c)}
+            >
+              <Swatch colour={c.colour} /> {c.name ?? c.colour}
+            </button>
+          ))}
+        </div>
+      )}
       {chosen.length > 0 && (
         <>
           <GoesWith chosen={chosen} onAdd={toggle} />

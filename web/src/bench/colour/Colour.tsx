@@ -2,44 +2,45 @@ import { useState } from "react";
 import { Link } from "wouter";
 import { useColourings, useDrawer } from "../../api/queries";
 import type { Chosen, ColouringsRequest, Pair } from "../../api/types.gen";
+import { eyeNames } from "../../hang/Hang";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { Problems } from "../../ui/Problems";
 import { useWork } from "../work";
+import { Along } from "./Along";
 import { Chosens } from "./Chosens";
 import { type Eye, Ways } from "./Ways";
 
 const sorts = [
   { id: "contrast", name: "bars that stand out most" },
   { id: "hidden", name: "a colour hidden inside" },
+  { id: "stripes", name: "stripes across" },
+  { id: "columns", name: "columns" },
+  { id: "spirals", name: "spirals" },
   { id: "alike", name: "face and back alike" },
   { id: "most", name: "most of the first colour" },
+  { id: "least", name: "least of the first colour" },
 ];
 
-const eyes: { id: Eye; name: string }[] = [
-  { id: "usual", name: "usual eyes" },
-  { id: "protan", name: "eyes that miss red" },
-  { id: "deutan", name: "eyes that miss green" },
-  { id: "tritan", name: "eyes that miss blue" },
-];
+const eyes = Object.entries(eyeNames).map(([id, name]) => ({ id, name }));
 
 /** Colour: every way in which the colours can fall, before anything is cut. */
 export function Colour() {
-  const { id, revision, document } = useWork();
+  const { id, revision, document, eye, setEye } = useWork();
   const [chosen, setChosen] = useState<Chosen[]>([]);
   const [sort, setSort] = useState<NonNullable<ColouringsRequest["sort"]>>("contrast");
-  const [eye, setEye] = useState<Eye>("usual");
   const answer = useColourings(id, revision, { colours: chosen, sort });
   const ways = answer.data;
   return (
     <Panel
       title="Colour"
-      lead="Every way in which the colours can fall, face and back. Choose one, and the cut follows."
+      lead="Every way in which the colours can fall, face and back. Choose one: the cords are put on and the rows begun so, and the cut follows."
     >
       <Chosens chosen={chosen} onSet={setChosen} />
       <div className="grid grid-cols-2 gap-2">
         <Choice label="First" value={sort} options={sorts} onSet={(v) => setSort(v as typeof sort)} />
         <Choice label="As seen by" value={eye} options={eyes} onSet={(v) => setEye(v as Eye)} />
       </div>
+      <Along />
       <Problems error={answer.error} />
       {answer.isPending && (
         <p role="status" data-wait>
@@ -70,13 +71,6 @@ export function Colour() {
   );
 }
 
-const missing: Record<Pair["eye"], string> = {
-  usual: "any eyes",
-  protan: "eyes that miss red",
-  deutan: "eyes that miss green",
-  tritan: "eyes that miss blue",
-};
-
 /** Close says of two cords that meet that they are hard to tell apart, with the nearest that is not. */
 function Close({ pair, enough }: { pair: Pair; enough: number }) {
   const { edit } = useWork();
@@ -98,8 +92,8 @@ function Close({ pair, enough }: { pair: Pair; enough: number }) {
     >
       <span className="min-w-0 flex-1">
         <Swatch colour={pair.a} /> {pair.name_a} and <Swatch colour={pair.b} /> {pair.name_b} meet, and{" "}
-        {missing[pair.eye]} hardly tell them apart: they differ by {pair.difference.toFixed(0)}, and from {enough} on
-        two cords are told apart at the table.
+        {pair.eye === "usual" ? "any eyes" : eyeNames[pair.eye]} hardly tell them apart: they differ by{" "}
+        {pair.difference.toFixed(0)}, and from {enough} on two cords are told apart at the table.
       </span>
       {instead && (
         <button type="button" className="btn btn-outline btn-xs h-8" onClick={take}>

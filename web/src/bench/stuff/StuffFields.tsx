@@ -4,6 +4,7 @@ import { ColourInput } from "../../ui/ColourInput";
 import { Choice, TextInput } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
+import { SheathFields } from "./SheathFields";
 
 /** StuffFields are make, material, sizes and colour of a cord. */
 export function StuffFields({ path, stuff, onSet }: { path?: string; stuff: StuffOf; onSet: (s: StuffOf) => void }) {
@@ -69,7 +70,19 @@ export function StuffFields({ path, stuff, onSet }: { path?: string; stuff: Stuf
         most={5000}
         onSet={(g) => onSet({ ...stuff, grams_per_metre: g })}
       />
-      <ColourInput label="Colour" value={stuff.colour} onSet={(colour) => onSet({ ...stuff, colour })} />
+      <div className="col-span-2">
+        <ColourInput
+          label="Colour"
+          path={path && `${path}.colour`}
+          value={stuff.colour}
+          onSet={(colour) => onSet({ ...stuff, colour })}
+        />
+      </div>
+      <SheathFields
+        path={path && `${path}.sheath`}
+        sheath={stuff.sheath}
+        onSet={(sheath) => onSet({ ...stuff, sheath })}
+      />
     </div>
   );
 }

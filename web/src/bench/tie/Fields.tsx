@@ -113,7 +113,7 @@ function FieldInput({ f, path, section, change }: Props & { f: Field }) {
         />
       );
     case "colour":
-      return <ColourInput label={f.label} value={String(value || "#c8a06a")} onSet={set} />;
+      return <ColourInput {...shown} value={String(value || "#c8a06a")} onSet={set} />;
     case "count":
     case "place":
       return (
