@@ -48,6 +48,17 @@ var drawer = []spool{
 	{"Reed cotton, soft braid", cord.Stuff{Make: "soft-braid", Material: "cotton", DiameterMM: 4, Colour: "#c9b27c"}},
 	{"Bridle lace, flat", cord.Stuff{Make: "flat-leather", Material: "leather", DiameterMM: 5, ThicknessMM: 1.5, Colour: "#8a5a2f"}},
 	{"Cap elastic", cord.Stuff{Make: "elastic", Material: "rubber", DiameterMM: 2, Colour: "#22313f"}},
+	{"Tideline kernmantle", patterned("#e3c88f", cord.Changing, 240, "#3e6b8a")},
+	{"Beacon kernmantle", patterned("#22313f", cord.Tracer, 24, "#f2ead2")},
+	{"Regatta kernmantle", patterned("#e9e4d6", cord.TwoColour, 30, "#b4532a")},
+}
+
+// patterned is the quay braid with other colours on its sheath, which come again after so
+// many mm.
+func patterned(colour string, p cord.Pattern, repeat float64, beside ...string) cord.Stuff {
+	s := quay(colour)
+	s.Sheath = &cord.Sheath{Pattern: p, Colours: beside, RepeatMM: repeat}
+	return s
 }
 
 // Pieces are the documents of the demo rack.
@@ -93,6 +104,8 @@ func Pieces() []piece.Document {
 			c("A", four(3), piece.Legs{}), c("B", piece.Kernmantle(2.2, "#e3c88f"), piece.Legs{})), "The woven grip sits where the thumb is."),
 		notation.With(piece.Begin("Boat shed mat fob", "key-fob", piece.Hardware{Type: "none", InnerMM: 30, WireMM: 2}, 0), "mount A B hitch=from-knot, flat-mat, multi-strand-diamond collar=yes, gap 4mm, ring-in inner=22mm wire=2mm, multi-strand-diamond, finish dome",
 			c("A", piece.Kernmantle(2.2, "#0f5c63"), piece.Legs{}), c("B", piece.Kernmantle(2.2, "#b4532a"), piece.Legs{})),
+		note(notation.With(piece.Begin("Tide table fob", "key-fob", ring(30, 2), 0), "mount A, mount B hitch=laid-behind, square-knot 10, finish singe-and-press",
+			c("A", four(13), piece.Legs{}), c("B", four(12), piece.Legs{})), "Sand for ebb, blue for flood: slide the repeat till high water sits in the middle."),
 	}
 }
 

@@ -132,7 +132,7 @@ func TestStagesAreAccessibleAtEveryWidth(t *testing.T) {
 		v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 		for _, wide := range []int64{1280, 820, 390} {
 			v.do(chromedp.EmulateViewport(wide, 900))
-			for _, path := range []string{"/piece/1/purpose", "/piece/8/colour", "/piece/1/finish", "/piece/1/check"} {
+			for _, path := range []string{"/piece/1/purpose", "/piece/21/colour", "/piece/1/finish", "/piece/1/check"} {
 				v.goTo(path)
 				v.until(path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("[data-caution], [data-testid=ways]") && !document.querySelector("[data-wait]") && document.getAnimations().length === 0`, theme))
 				v.do(chromedp.Evaluate[chromedp.Void](string(axe) + "\n;void 0"))

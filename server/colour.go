@@ -240,18 +240,10 @@ func (s *Server) colourSheet(c *gin.Context) {
 		failed(c, piece.Problems{{Path: "paper", Message: fmt.Sprintf("is %.20q; sheets are a4 or letter", c.Query("paper"))}})
 		return
 	}
-	drawer, err := s.drawerCords(c)
-	if err != nil {
-		failed(c, err)
-		return
-	}
 	q := ColouringsRequest{Sort: colouring.Sort(c.Query("sort"))}
-	for _, hex := range c.QueryArray("c") {
-		chosen := colouring.Chosen{Colour: hex}
-		if i := slices.IndexFunc(drawer, func(h colouring.Have) bool { return h.Stuff.Colour == hex }); i >= 0 {
-			chosen.Name = drawer[i].Name
-		}
-		q.Colours = append(q.Colours, chosen)
+	for _, asked := range c.QueryArray("c") { // a colour, and after it the name of its cord
+		const hex = len("#rrggbb")
+		q.Colours = append(q.Colours, colouring.Chosen{Colour: asked[:min(len(asked), hex)], Name: asked[min(len(asked), hex):]})
 	}
 	d, set, a, err := s.laidOut(c, q)
 	if err != nil {
@@ -277,7 +269,10 @@ func (s *Server) colourSheet(c *gin.Context) {
 				pictures[w.Look] = append(pictures[w.Look], scene.Render(look.Layout, scene.View{Turn: turnTo(turn), PerMM: sheetPerMM}))
 			}
 		}
-		choice := svg.Choice{Title: fmt.Sprintf("Way %d", n+1), Says: strings.Join(append([]string{w.Says}, w.Changes...), " ")}
+		choice := svg.Choice{Title: fmt.Sprintf("Way %d", n+1), Says: w.Says}
+		if len(w.Changes) > 0 {
+			choice.Says += " To tie: " + strings.Join(w.Changes, "; ") + "."
+		}
 		for _, p := range pictures[w.Look] {
 			p.Colours = make([]string, len(w.Paints))
 			for i, hex := range w.Paints {
@@ -288,7 +283,7 @@ func (s *Server) colourSheet(c *gin.Context) {
 		for i, cord := range d.Cords {
 			text := cord.ID + ": " + nameIn(w, i)
 			if i < len(look.Plan.Cords) {
-				text += ", cut " + units.Cut(look.Plan.Cords[i].CutMM, set.Units == "inch")
+				text += ", cut " + strings.ReplaceAll(units.Cut(look.Plan.Cords[i].CutMM, set.Units == "inch"), " ", "\u00a0")
 			}
 			choice.Cords = append(choice.Cords, svg.Named{Colour: toned(w.Colours[i]), Text: text})
 		}

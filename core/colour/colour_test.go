@@ -135,3 +135,38 @@ func TestWhatGoesWithAColour(t *testing.T) {
 		t.Error("what is no colour goes with white")
 	}
 }
+
+// Tones keep the order of lightness, no two colours have one, and of six neighbours stand
+// apart as cords must.
+func TestTonesForPrint(t *testing.T) {
+	hexes := []string{"#0f5c63", "#e3c88f", "#b4532a", "#e9e4d6", "#5b6b33", "#22313f", "#e3c88f"}
+	tones := colour.Tones(hexes)
+	if len(tones) != 6 {
+		t.Fatalf("%d tones for six colours", len(tones))
+	}
+	for a, ta := range tones {
+		if r, g, b := ta[1:3], ta[3:5], ta[5:7]; r != g || g != b {
+			t.Errorf("%s has the tone %s, which is no grey", a, ta)
+		}
+		for b, tb := range tones {
+			if a != b && colour.Difference(ta, tb) < colour.Enough/1.5 {
+				t.Errorf("%s and %s have the tones %s and %s", a, b, ta, tb)
+			}
+		}
+	}
+	if !(tones["#e9e4d6"] > tones["#e3c88f"] && tones["#e3c88f"] > tones["#b4532a"] && tones["#b4532a"] > tones["#22313f"]) {
+		t.Errorf("darker colours have lighter tones: %v", tones)
+	}
+	if got := colour.Tones([]string{"teal"}); got["teal"] != "teal" {
+		t.Errorf("what is no colour becomes %v", got)
+	}
+}
+
+// Colours go by names that anyone calls them, and what is no colour by itself.
+func TestPlainNames(t *testing.T) {
+	for hex, name := range map[string]string{"#ffffff": "white", "#000000": "black", "#c01818": "red", "#0d5a60": "dark teal", "#8a8a8a": "grey", "#2a5ac8": "blue", "rust": "rust"} {
+		if got := colour.Name(hex); got != name {
+			t.Errorf("%s is called %s, not %s", hex, got, name)
+		}
+	}
+}

@@ -6,10 +6,10 @@ import (
 	"slices"
 	"strings"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
-	"nimblebight/core/scene"
 )
 
 // Along is what changes along the cords of a piece.
@@ -18,13 +18,13 @@ type Along struct {
 	Halves []Half      `json:"halves"`
 }
 
-// AlongCord is a cord whose sheath shows other colours beside its own.
+// AlongCord is a cord that changes its colour along its length.
 type AlongCord struct {
 	ID       string  `json:"id"`
 	RepeatMM float64 `json:"repeat_mm"`
 	ShiftMM  float64 `json:"shift_mm"` // less than the repeat
 	// Lands is where its colours are seen from above on the face, section by section, in
-	// words; only of a cord that changes along its length.
+	// words.
 	Lands []Said `json:"lands"`
 }
 
@@ -46,11 +46,11 @@ func AlongOf(d piece.Document, o plan.Options, have []Have) (Along, error) {
 		return out, err
 	}
 	l := p.Layout()
-	look := sightOf(p, l).in(scene.Colours(l.Stuffs))
+	look := sightOf(p, l).in(l.Stuffs)
 	look.names = namesOf(d, have, nil)
 	for i, c := range d.Cords {
 		s := c.Stuff.Sheath
-		if s == nil {
+		if s == nil || s.Pattern != cord.Changing {
 			continue
 		}
 		a := AlongCord{ID: c.ID, RepeatMM: s.RepeatMM, ShiftMM: math.Mod(c.ShiftMM, s.RepeatMM), Lands: []Said{}}
@@ -70,11 +70,11 @@ func AlongOf(d piece.Document, o plan.Options, have []Have) (Along, error) {
 }
 
 // leastRun is how long a colour must be seen to be told, in diameters.
-const leastRun = 0.8
+const leastRun = 2.0
 
-// lands says where the colours of a cord are seen from above on the face of a section, "" for
+// lands says where the colours of a cord, by its index, are seen from above on the face of a section, "" for
 // one that is not seen there.
-func (s sight) lands(cord int8, at tiedAt) string {
+func (s sight) lands(of int8, at tiedAt) string {
 	g := s.face().rows(at.from, at.to)
 	type run struct {
 		colour string
@@ -85,7 +85,7 @@ func (s sight) lands(cord int8, at tiedAt) string {
 		counts := map[string]int{}
 		best := ""
 		for i := range g.Wide {
-			if g.Cord[k*g.Wide+i] != cord {
+			if g.Cord[k*g.Wide+i] != of {
 				continue
 			}
 			c := g.at(i, k)
@@ -145,7 +145,7 @@ func halved(d piece.Document, o plan.Options, i int, s knot.Section, thick float
 			continue
 		}
 		l := p.Layout()
-		after := sightOf(p, l).in(scene.Colours(l.Stuffs))
+		after := sightOf(p, l).in(l.Stuffs)
 		first, last := l.Sections[i], l.Sections[i+len(seq)-1]
 		above, below := after.face().rows(first[0], first[1]), after.face().rows(last[0], last[1])
 		a, b := above.most(middleOf), below.most(middleOf)

@@ -4,6 +4,7 @@
 package colouring
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -199,8 +200,8 @@ func falls(d piece.Document, used []int, chosen []Chosen, have []Have) ([][]cord
 		if err := colour.Check(c.Colour); err != nil {
 			return nil, refused("%v", err)
 		}
-		if slices.IndexFunc(chosen, func(o Chosen) bool { return o.Colour == c.Colour }) < i {
-			return nil, refused("name %s twice; choose each once", c.Colour)
+		if slices.Index(chosen, c) < i {
+			return nil, refused("name %s twice; choose each once", cmp.Or(c.Name, c.Colour))
 		}
 	}
 	if len(chosen) > len(used) {
@@ -214,7 +215,7 @@ func falls(d piece.Document, used []int, chosen []Chosen, have []Have) ([][]cord
 	}
 	var out [][]cord.Stuff
 	now := stuffsOf(d)
-	left := map[string]int{}
+	left := make([]int, len(chosen))
 	var give func(k, missing int)
 	give = func(k, missing int) {
 		if len(used)-k < missing || len(out) > most {
@@ -224,20 +225,16 @@ func falls(d piece.Document, used []int, chosen []Chosen, have []Have) ([][]cord
 			out = append(out, slices.Clone(now))
 			return
 		}
-		for _, c := range chosen {
+		for i, c := range chosen {
 			was := now[used[k]]
-			s := was
-			if s.Colour != c.Colour { // another colour is another cord, with a label and a sheath of its own
-				s.Colour, s.Label, s.Sheath = c.Colour, c.Name, sheathOf(c, have)
-			}
-			now[used[k]] = s
+			now[used[k]] = as(was, c, have)
 			fresh := 0
-			if left[c.Colour] == 0 {
+			if left[i] == 0 {
 				fresh = 1
 			}
-			left[c.Colour]++
+			left[i]++
 			give(k+1, missing-fresh)
-			left[c.Colour]--
+			left[i]--
 			now[used[k]] = was
 		}
 	}
@@ -248,14 +245,20 @@ func falls(d piece.Document, used []int, chosen []Chosen, have []Have) ([][]cord
 	return out, nil
 }
 
-// sheathOf is the sheath of the drawer's cord that was chosen, nil for one of one colour.
-func sheathOf(c Chosen, have []Have) *cord.Sheath {
-	for _, h := range have {
-		if h.Stuff.Colour == c.Colour && (c.Name == "" || h.Name == c.Name) {
-			return h.Stuff.Sheath
-		}
+// as is a cord in a chosen colour. Another colour, or one of the drawer with another sheath,
+// is another cord, with a label of its own.
+func as(s cord.Stuff, c Chosen, have []Have) cord.Stuff {
+	sheath := s.Sheath
+	if s.Colour != c.Colour {
+		sheath = nil
 	}
-	return nil
+	if i := slices.IndexFunc(have, func(h Have) bool { return h.Stuff.Colour == c.Colour && (c.Name == "" || h.Name == c.Name) }); i >= 0 {
+		sheath = have[i].Stuff.Sheath
+	}
+	if s.Colour != c.Colour || sheathKey(s.Sheath) != sheathKey(sheath) {
+		s.Colour, s.Label, s.Sheath = c.Colour, c.Name, sheath
+	}
+	return s
 }
 
 // ownFalls are the ways in which cords of one kind change places: the same stuff but for
@@ -439,7 +442,12 @@ func namesOf(d piece.Document, have []Have, chosen []Chosen) map[string]string {
 		}
 	}
 	for _, h := range slices.Backward(have) {
-		out[h.Stuff.Colour] = h.Name
+		own := func(c piece.Cord) bool {
+			return c.Stuff.Colour == h.Stuff.Colour && sheathKey(c.Stuff.Sheath) == sheathKey(h.Stuff.Sheath)
+		}
+		if out[h.Stuff.Colour] == "" || slices.ContainsFunc(d.Cords, own) {
+			out[h.Stuff.Colour] = h.Name
+		}
 	}
 	for _, c := range chosen {
 		if c.Name != "" {

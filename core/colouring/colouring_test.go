@@ -206,7 +206,7 @@ func TestCordsThatCannotBeToldApart(t *testing.T) {
 
 // The same of a ball of two cords, with nothing remembered but its shape.
 func BenchmarkOfABallAtFirst(b *testing.B) {
-	d := fob("mount A B hitch=from-knot, monkeys-fist 3 mode=doubled, crown 6", lagoon, sand)
+	d := fob("mount A B hitch=from-knot, monkeys-fist 4 mode=doubled, crown 6", lagoon, sand)
 	for b.Loop() {
 		scene.Forget()
 		if _, err := colouring.Of(d, plan.Options{}, pick(lagoon, sand), colouring.ByContrast, nil); err != nil {

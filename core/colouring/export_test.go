@@ -3,7 +3,6 @@ package colouring
 import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
-	"nimblebight/core/scene"
 )
 
 // For the tests alone.
@@ -38,7 +37,7 @@ func Burnside(d piece.Document, o plan.Options) int {
 	for _, b := range bases {
 		look := sightOf(b.plan, b.plan.Layout())
 		for _, stuffs := range all {
-			s := look.in(scene.Colours(stuffs))
+			s := look.in(stuffs)
 			for _, p := range poses {
 				put(s.held(p))
 			}

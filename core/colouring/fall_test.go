@@ -24,8 +24,8 @@ func now(t *testing.T, d piece.Document) colouring.Way {
 // of colour, in a round one they spiral, and half knots of one hand do too.
 func TestColoursRunAsMakersSay(t *testing.T) {
 	for line, want := range map[string]colouring.Run{
-		"mount A B, crown 8 lay=square":    colouring.Columns,
-		"mount A B, crown 8 lay=round":     colouring.Spirals,
+		"mount A B, crown 8 lay=square":                             colouring.Columns,
+		"mount A B, crown 8 lay=round":                              colouring.Spirals,
 		"mount A B, half-knot 24":                                   colouring.Spirals,
 		"mount A, mount B hitch=laid-behind, switch-knot 6 gap=8mm": colouring.Stripes,
 	} {

@@ -5,7 +5,6 @@ import (
 	"slices"
 
 	"nimblebight/core/cord"
-	"nimblebight/core/scene"
 	"nimblebight/core/side"
 )
 
@@ -61,7 +60,7 @@ func (o *lookout) add(b int, stuffs []cord.Stuff) {
 // at is a base as it is seen with these stuffs.
 func (o *lookout) at(b int, stuffs []cord.Stuff) sight {
 	i := o.found[o.key(b, stuffs)]
-	s := o.seen[i].in(scene.Colours(stuffs))
+	s := o.seen[i].in(stuffs)
 	s.number, s.names = i, o.names
 	return s
 }

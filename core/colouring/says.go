@@ -48,7 +48,7 @@ func (s sight) of(face, back grid) string {
 	sub := sight{names: s.names}
 	sub.sides[0], sub.sides[quarters/2] = face, back
 	for _, sh := range sub.shares() {
-		if sh.Face+sh.Back < 2*hidden {
+		if sh.Face+sh.Back < 2*hidden && slices.Contains(s.own, sh.Colour) {
 			out = append(out, sh.Name+" is hidden inside")
 		}
 	}
@@ -125,7 +125,11 @@ func (s sight) ofFaces(faces []grid) string {
 		said = append(said, fmt.Sprintf("%s makes %s", s.name(c), faceCount(counts[c])))
 	}
 	if shared > 0 {
-		said = append(said, fmt.Sprintf("on %s the colours lie side by side", faceCount(shared)))
+		where := faceCount(shared)
+		if shared == len(faces) {
+			where = fmt.Sprintf("all %d faces", shared)
+		}
+		said = append(said, "on "+where+" the colours lie side by side")
 	}
 	return sentence(strings.Join(said, "; "))
 }

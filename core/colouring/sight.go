@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"nimblebight/core/colour"
+	"nimblebight/core/cord"
 	"nimblebight/core/knot"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -30,6 +31,7 @@ type sight struct {
 	round    bool
 	sections []tiedAt
 	cores    []facesOf
+	own      []string          // the cords' own colours
 	names    map[string]string // what colours are called
 	number   int               // which of the looks it is
 }
@@ -118,8 +120,10 @@ func sightOf(p plan.Plan, l plan.Layout) sight {
 	return out
 }
 
-// in is the sight with other colours.
-func (s sight) in(paints []string) sight {
+// in is the sight with other stuffs for its cords.
+func (s sight) in(stuffs []cord.Stuff) sight {
+	paints := scene.Colours(stuffs)
+	s.own = paints[:len(stuffs)]
 	for k := range s.sides {
 		s.sides[k].paints = paints
 		s.sides[k].counts = s.sides[k].shown()

@@ -154,6 +154,46 @@ func (s Sheath) Reach(k int, mm, angle, d float64) float64 {
 	return (1 - math.Abs(along)/(fleckLong/2) - math.Abs(across)/wide) * wide
 }
 
+// Band is a stretch of a changing cord in one of its colours, -1 for its own.
+type Band struct {
+	MM     float64
+	Colour int
+}
+
+// Bands are the stretches of a changing cord from mm into its pattern on, so far, or so far
+// back; nil for other patterns.
+//
+// Law: together they are as long as asked for.
+func (s Sheath) Bands(mm, long float64, back bool) []Band {
+	if s.Pattern != Changing || !(long > 0) {
+		return nil
+	}
+	parts := float64(len(s.Colours) + 1)
+	each := s.RepeatMM / parts
+	if back { // the pattern turned round
+		mm = -mm
+	}
+	at := mm / each
+	k := math.Floor(at + 1e-9)
+	left := long
+	var out []Band
+	for first := true; left > 1e-9; first = false {
+		part := each
+		if first {
+			part = each * (k + 1 - at)
+		}
+		part = math.Min(part, left)
+		n := k
+		if back {
+			n = -k - 1
+		}
+		out = append(out, Band{part, int(math.Mod(math.Mod(n, parts)+parts, parts)) - 1})
+		left -= part
+		k++
+	}
+	return out
+}
+
 // Of is the colour that lies at a place, -1 for the cord's own.
 func (s Sheath) Of(mm, angle, d float64) int {
 	for k := range s.Colours {

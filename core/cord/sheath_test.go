@@ -103,3 +103,30 @@ func TestSheathsThatCannotBe(t *testing.T) {
 		}
 	}
 }
+
+// The bands of a changing cord are as long as the stretch, each in the colour that lies in
+// its middle; back from a place they are those before it.
+func TestBandsOfAChangingCord(t *testing.T) {
+	s := sheaths()[len(sheaths())-1]
+	for _, from := range []float64{0, 7, 20, 93, 80} {
+		for _, back := range []bool{false, true} {
+			at, all := from, 0.0
+			way := 1.0
+			if back {
+				way = -1
+			}
+			for _, b := range s.Bands(from, 211, back) {
+				if got := s.Of(at+way*b.MM/2, 1, 3); got != b.Colour || b.MM <= 0 {
+					t.Errorf("from %v, back %v: %v mm of colour %d, where colour %d lies", from, back, b.MM, b.Colour, got)
+				}
+				at, all = at+way*b.MM, all+b.MM
+			}
+			if math.Abs(all-211) > 1e-6 {
+				t.Errorf("from %v the bands are %v mm long", from, all)
+			}
+		}
+	}
+	if b := sheaths()[0].Bands(0, 100, false); b != nil {
+		t.Errorf("a flecked cord has bands %v", b)
+	}
+}

@@ -212,6 +212,9 @@ func (w *walk) cords() {
 			}
 		}
 		w.plan.WeightG += out.NeedsMM / 1000 * w.figures[ci].Weight
+		for n := range out.Legs {
+			out.Legs[n].Bands = w.bands(ci, n, out.Legs[n].CutMM)
+		}
 		w.plan.Cords = append(w.plan.Cords, out)
 	}
 }

@@ -123,6 +123,9 @@ type Leg struct {
 	Role    string  `json:"role"` // worker, filler
 	// Parts are the shares of the sections it feeds, from the fold on.
 	Parts []Part `json:"parts"`
+	// Bands are the colours of a cord that changes along its length, from the fold on, or
+	// from its first end.
+	Bands []Stretch `json:"bands,omitempty"`
 	// BeyondMM is what must hang beyond all that: for the hand, or to be trimmed.
 	BeyondMM float64 `json:"beyond_mm"`
 
@@ -131,6 +134,12 @@ type Leg struct {
 
 // Doubt is what is in doubt of what the leg takes.
 func (l Leg) Doubt() gauge.Leg { return l.doubt }
+
+// Stretch is a stretch of cord in one colour.
+type Stretch struct {
+	MM     float64 `json:"mm"`
+	Colour string  `json:"colour"`
+}
 
 // Part is the cord that one section takes from a leg.
 type Part struct {

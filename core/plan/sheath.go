@@ -99,6 +99,24 @@ func carry(points []r3.Vec, at []SheathAt) {
 	}
 }
 
+// bands are the colours of a leg as it is cut, where its cord changes along its length.
+func (w *walk) bands(ci, n int, cutMM float64) []Stretch {
+	shift, ok := w.repeats(ci)
+	if !ok {
+		return nil
+	}
+	stuff := w.d.Cords[ci].Stuff
+	var out []Stretch
+	for _, b := range stuff.Sheath.Bands(shift, cutMM, n == 1) {
+		colour := stuff.Colour
+		if b.Colour >= 0 {
+			colour = stuff.Sheath.Colours[b.Colour]
+		}
+		out = append(out, Stretch{b.MM, colour})
+	}
+	return out
+}
+
 // repeats gives the shift of a cord whose sheath has a pattern.
 func (w *walk) repeats(ci int) (shift float64, ok bool) {
 	c := w.d.Cords[ci]

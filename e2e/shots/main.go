@@ -34,7 +34,7 @@ var shots = []shot{
 	{"new-piece", "/", 1280, 800, "day", "Hang a new piece", 0},
 	{"purpose", "/piece/1/purpose", 1280, 800, "day", "", 0},
 	{"stuff", "/piece/4/stuff", 1280, 800, "day", "", 0},
-	{"colour", "/piece/5/colour", 1280, 800, "day", "", 0},
+	{"colour", "/piece/21/colour", 1280, 800, "day", "", 0},
 	{"cut", "/piece/5/cut", 1280, 800, "day", "", 0},
 	{"tie", "/piece/1/tie", 1280, 800, "day", "", 0},
 	{"tie-both-night", "/piece/4/tie", 1280, 800, "night", "both", 0},

@@ -149,7 +149,7 @@ func wrapped(text string, most int) []string {
 	most = max(most, 8)
 	var out []string
 	now := ""
-	for _, word := range strings.Fields(text) {
+	for _, word := range strings.Split(text, " ") { // not at spaces that do not break
 		for {
 			letters := []rune(word)
 			if len(letters) <= most {

@@ -932,11 +932,16 @@ export interface Leg {
   short_mm?: number;
   role: string;
   parts: Part[];
+  bands?: Stretch[];
   beyond_mm: number;
 }
 export interface Part {
   section: number;
   mm: number;
+}
+export interface Stretch {
+  mm: number;
+  colour: string;
 }
 export interface PlannedSection {
   index: number;

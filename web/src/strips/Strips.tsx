@@ -75,7 +75,14 @@ const Strip = memo(function Strip(p: StripProps) {
   // The leg that hangs on the left lies on the left.
   const [near, far] = leftHanded ? [legs[1], legs[0]] : [legs[0], legs[1]];
   const fold = x0 + (folded ? near.cut_mm * perMM : 0);
+  const bands: { x: number; w: number; colour: string }[] = [];
   const lay = (leg: Leg, from: number, way: 1 | -1) => {
+    let far = from;
+    for (const b of leg.bands ?? []) {
+      const wide = b.mm * perMM;
+      bands.push({ x: way > 0 ? far : far - wide, w: wide, colour: b.colour });
+      far += way * wide;
+    }
     let at = from;
     let room = leg.cut_mm;
     for (const p of leg.parts) {
@@ -116,6 +123,9 @@ const Strip = memo(function Strip(p: StripProps) {
         strokeWidth="1.2"
         rx="2"
       />
+      {bands.map((b) => (
+        <rect key={b.x} x={b.x} y="6.5" width={b.w} height="14" fill={b.colour} pointerEvents="none" />
+      ))}
       {parts.length > most ? (
         <ManyParts parts={parts} x0={x0} end={end} lit={lit} setLit={setLit} select={select} />
       ) : (

@@ -86,13 +86,21 @@ export function Panel(p: { title: string; lead?: string; children: ReactNode }) 
   );
 }
 
-/** Swatch shows a cord's colour with its id, so that colour never stands alone. */
-export function Swatch(p: { colour: string; id?: string; large?: boolean }) {
+/** Swatch shows a cord's colour, and those that its sheath has beside it, with its id, so that colour never stands alone. */
+export function Swatch(p: { colour: string; beside?: string[]; id?: string; large?: boolean }) {
   const size = p.large ? 44 : 22;
   return (
     <span className="inline-flex items-center gap-1.5">
       <svg width={size} height={size} viewBox="0 0 22 22" aria-hidden="true">
         <circle cx="11" cy="11" r="9.5" fill={p.colour} stroke="var(--ink)" strokeWidth="1.4" />
+        {p.beside && p.beside.length > 0 && (
+          <path
+            d="M5 18.5L18.500 5A9.500 9.500 0 0 1 5 18.500z"
+            fill={p.beside[0]}
+            stroke="var(--ink)"
+            strokeWidth="1"
+          />
+        )}
       </svg>
       {p.id && <span className={`figure ${p.large ? "text-2xl" : ""}`}>{p.id}</span>}
     </span>

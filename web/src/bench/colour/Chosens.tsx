@@ -1,6 +1,7 @@
+import { useState } from "react";
 import { api } from "../../api/client";
 import { useChange, useDrawer, useGoesWith, usePalettes } from "../../api/queries";
-import type { Chosen, Palette } from "../../api/types.gen";
+import type { Chosen, Palette, Spool } from "../../api/types.gen";
 import { ColourInput } from "../../ui/ColourInput";
 import { Swatch, TextInput } from "../../ui/fields";
 import { Problems } from "../../ui/Problems";
@@ -8,65 +9,79 @@ import { Problems } from "../../ui/Problems";
 /** Chosens are the colours to lay out: the piece's own, or some of the drawer. */
 export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) => void }) {
   const drawer = useDrawer().data ?? [];
-  const colours = drawer.filter((s, i) => drawer.findIndex((o) => o.stuff.colour === s.stuff.colour) === i);
+  const [open, setOpen] = useState(false);
+  const one = (a: Chosen, b: Chosen) => a.colour === b.colour && (a.name ?? "") === (b.name ?? "");
+  const of = (s: Spool): Chosen => ({ colour: s.stuff.colour, name: s.name });
   const toggle = (c: Chosen) =>
-    onSet(chosen.some((o) => o.colour === c.colour) ? chosen.filter((o) => o.colour !== c.colour) : [...chosen, c]);
-  const foreign = chosen.filter((c) => !colours.some((s) => s.stuff.colour === c.colour));
+    onSet(chosen.some((o) => one(o, c)) ? chosen.filter((o) => !one(o, c)) : [...chosen, c]);
+  const foreign = chosen.filter((c) => !drawer.some((s) => one(of(s), c)));
   return (
-    <fieldset className="fieldset min-w-0 gap-2 rounded-box border border-base-300 p-3">
-      <legend className="fieldset-legend px-1 py-0 text-sm">Colours</legend>
-      <p className="text-sm">
-        {chosen.length === 0
-          ? "Those of the piece, given to its cords in other ways. Or choose some of the drawer:"
-          : "Each is used at least once:"}
-      </p>
-      <div className="flex flex-wrap gap-1">
-        {colours.map((s) => {
-          const on = chosen.some((o) => o.colour === s.stuff.colour);
-          return (
-            <button
-              key={s.id}
-              type="button"
-              aria-pressed={on}
-              className={`btn btn-xs h-8 ${on ? "btn-neutral" : ""}`}
-              onClick={() => toggle({ colour: s.stuff.colour, name: s.name })}
-            >
-              <Swatch colour={s.stuff.colour} /> {s.name}
-            </button>
-          );
-        })}
-      </div>
-      <ColourInput
-        key={chosen.length}
-        label="Another colour, that is not in the drawer"
-        value="#ffffff"
-        onSet={(colour) => !chosen.some((c) => c.colour === colour) && onSet([...chosen, { colour }])}
-      />
-      {foreign.length > 0 && (
-        <div className="flex flex-wrap gap-1">
-          {foreign.map((c) => (
-            <button
-              key={c.colour}
-              type="button"
-              aria-pressed
-              className="btn btn-xs btn-neutral h-8"
-              onClick={() => toggle(c)}
-            >
-              <Swatch colour={c.colour} /> {c.name ?? c.colour}
-            </button>
-          ))}
+    <section aria-label="Colours" className="rounded-box border border-base-300 p-3">
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm h-auto min-h-8 w-full justify-start text-left"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {`Colours: ${chosen.length === 0 ? "those of the piece" : chosen.map((c) => c.name ?? c.colour).join(", ")}`}
+        <span aria-hidden="true">{open ? "▴" : "▾"}</span>
+      </button>
+      {open && (
+        <div className="mt-2 flex flex-col gap-2">
+          <p className="text-sm">
+            {chosen.length === 0
+              ? "Its own colours are given to its cords in other ways. Or choose some of the drawer:"
+              : "Each is used at least once:"}
+          </p>
+          <div className="flex flex-wrap gap-1">
+            {drawer.map((s) => {
+              const on = chosen.some((o) => one(o, of(s)));
+              return (
+                <button
+                  key={s.id}
+                  type="button"
+                  aria-pressed={on}
+                  className={`btn btn-xs h-8 ${on ? "btn-neutral" : ""}`}
+                  onClick={() => toggle(of(s))}
+                >
+                  <Swatch colour={s.stuff.colour} beside={s.stuff.sheath?.colours} /> {s.name}
+                </button>
+              );
+            })}
+          </div>
+          <ColourInput
+            key={chosen.length}
+            label="Another colour, that is not in the drawer"
+            value="#ffffff"
+            onSet={(colour) => !chosen.some((c) => c.colour === colour) && onSet([...chosen, { colour }])}
+          />
+          {foreign.length > 0 && (
+            <div className="flex flex-wrap gap-1">
+              {foreign.map((c) => (
+                <button
+                  key={c.colour + c.name}
+                  type="button"
+                  aria-pressed
+                  className="btn btn-xs btn-neutral h-8"
+                  onClick={() => toggle(c)}
+                >
+                  <Swatch colour={c.colour} /> {c.name ?? c.colour}
+                </button>
+              ))}
+            </div>
+          )}
+          {chosen.length > 0 && (
+            <>
+              <GoesWith chosen={chosen} onAdd={toggle} />
+              <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => onSet([])}>
+                Back to the piece's own
+              </button>
+            </>
+          )}
+          <Palettes chosen={chosen} onSet={onSet} />
         </div>
       )}
-      {chosen.length > 0 && (
-        <>
-          <GoesWith chosen={chosen} onAdd={toggle} />
-          <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => onSet([])}>
-            Back to the piece's own
-          </button>
-        </>
-      )}
-      <Palettes chosen={chosen} onSet={onSet} />
-    </fieldset>
+    </section>
   );
 }
 

@@ -8,6 +8,7 @@ import { Problems } from "../../ui/Problems";
 import { useWork } from "../work";
 import { Along } from "./Along";
 import { Chosens } from "./Chosens";
+import { asked } from "./chosen";
 import { type Eye, Ways } from "./Ways";
 
 const sorts = [
@@ -58,10 +59,7 @@ export function Colour() {
               : `They fall in ${ways.different} ways that look different, of ${ways.all}.`}
             {ways.ways.length < ways.different ? ` The first ${ways.ways.length} are shown.` : ""}
           </p>
-          <Link
-            href={`/piece/${id}/colours?${chosen.map((c) => `c=${encodeURIComponent(c.colour)}`).join("&")}`}
-            className="btn btn-sm self-start"
-          >
+          <Link href={`/piece/${id}/colours?${chosen.map(asked).join("&")}`} className="btn btn-sm self-start">
             Sheet to choose from
           </Link>
           <Ways answer={ways} eye={eye} ids={document.cords.map((c) => c.id)} />

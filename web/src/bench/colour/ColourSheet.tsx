@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useSearch } from "wouter";
-import { useColourings, useDrawer, useSettings } from "../../api/queries";
-import type { Colourings } from "../../api/types.gen";
+import { useColourings, useSettings } from "../../api/queries";
+import type { Chosen, Colourings } from "../../api/types.gen";
 import { usePiece } from "../../api/usePiece";
 import { Still } from "../../hang/Plate";
 import { Swatch } from "../../ui/fields";
@@ -9,16 +9,15 @@ import { Nothing } from "../../ui/Nothing";
 import { Paper } from "../../ui/Paper";
 import { download, png } from "../../ui/picture";
 import { cutTo } from "../../ui/units";
+import { asked, chosenIn } from "./chosen";
 import { dyed } from "./Ways";
 
 /** ColourSheet is a sheet to choose from: the ways in which colours fall, each with its cords, cuts and a box to tick. */
 export function ColourSheet({ id }: { id: number }) {
   const piece = usePiece(id);
-  const drawer = useDrawer().data;
   const [toned, setToned] = useState(false);
-  const asked = new URLSearchParams(useSearch()).getAll("c");
-  const chosen = asked.map((colour) => ({ colour, name: drawer?.find((s) => s.stuff.colour === colour)?.name }));
-  const answer = useColourings(id, drawer ? piece.revision : undefined, { colours: chosen, sort: "contrast" });
+  const chosen = chosenIn(useSearch());
+  const answer = useColourings(id, piece.revision, { colours: chosen, sort: "contrast" });
   if (piece.error) return <Nothing title="No sheet of colours" text={piece.error.message} />;
   if (answer.error) return <Nothing title="These colours do not fall on it" text={answer.error.message} />;
   const { document } = piece;
@@ -30,7 +29,7 @@ export function ColourSheet({ id }: { id: number }) {
     );
   return (
     <Paper back={`/piece/${id}/colour`}>
-      <Keep id={id} name={document.name} asked={asked} toned={toned} />
+      <Keep id={id} name={document.name} chosen={chosen} toned={toned} />
       <label className="no-print mb-3 flex items-center gap-2 text-sm">
         <input
           type="checkbox"
@@ -91,10 +90,10 @@ function Cells({ answer, ids, toned }: { answer: Colourings; ids: string[]; tone
 }
 
 /** Keep keeps the sheet as a drawing or a picture. */
-function Keep({ id, name, asked, toned }: { id: number; name: string; asked: string[]; toned: boolean }) {
+function Keep({ id, name, chosen, toned }: { id: number; name: string; chosen: Chosen[]; toned: boolean }) {
   const [paper, setPaper] = useState("a4");
   const [says, setSays] = useState("");
-  const url = `/api/pieces/${id}/colours.svg?paper=${paper}${toned ? "&tones=1" : ""}${asked.map((c) => `&c=${encodeURIComponent(c)}`).join("")}`;
+  const url = `/api/pieces/${id}/colours.svg?paper=${paper}${toned ? "&tones=1" : ""}${chosen.map((c) => `&${asked(c)}`).join("")}`;
   const file = `${name || "piece"}, colours`;
   const keep = async () => {
     try {

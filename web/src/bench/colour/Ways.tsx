@@ -59,6 +59,7 @@ export function Ways({ answer, eye, ids }: { answer: Colourings; eye: Eye; ids: 
             ))}
             <span className="opacity-80">
               {w.shares
+                .filter((s) => s.face + s.back >= 0.01)
                 .map((s) => `${s.name}: ${percent(s.face)} of the face, ${percent(s.back)} of the back`)
                 .join("; ")}
             </span>
