@@ -26,6 +26,8 @@ import (
 type ColouringsRequest struct {
 	Colours []colouring.Chosen `json:"colours"`
 	Sort    colouring.Sort     `json:"sort" jsonschema:"enum=contrast,enum=hidden,enum=stripes,enum=columns,enum=spirals,enum=alike,enum=most,enum=least"`
+	// Closely asks for pictures to be looked at closely, as on paper.
+	Closely bool `json:"closely,omitempty"`
 }
 
 // Colourings are the ways, those that are best by the sort first, with the pictures that
@@ -197,9 +199,13 @@ func (s *Server) colourings(c *gin.Context) {
 			of = append(of, i)
 		}
 	}
+	per := smallPerMM
+	if q.Closely {
+		per = sheetPerMM
+	}
 	side.Each(len(of)*len(bothSides), func(k int) {
 		i, n := of[k/len(bothSides)], k%len(bothSides)
-		out.Views[i][n] = s.views.drawn(scene.Render(a.Looks[i].Layout, scene.View{Turn: turnTo(bothSides[n]), PerMM: smallPerMM}))
+		out.Views[i][n] = s.views.drawn(scene.Render(a.Looks[i].Layout, scene.View{Turn: turnTo(bothSides[n]), PerMM: per}))
 	})
 	c.JSON(http.StatusOK, out)
 }
@@ -342,11 +348,8 @@ func (s *Server) along(c *gin.Context) {
 	c.JSON(http.StatusOK, a)
 }
 
-// bothSides are the turns at which a way is shown, its face and its back; smallPerMM is how
-// closely.
+// bothSides are the turns at which a way is shown, its face and its back.
 var bothSides = []float64{0, 180}
 
-const smallPerMM = 3
-
-// sheetPerMM is how closely a way is drawn on a sheet.
-const sheetPerMM = 6
+// How closely a way is drawn, pixels a mm: among others on the bench, and on a sheet.
+const smallPerMM, sheetPerMM = 1.5, 6.0

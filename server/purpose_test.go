@@ -12,8 +12,10 @@ import (
 	"nimblebight/core/colouring"
 	"nimblebight/core/cord"
 	"nimblebight/core/inspect"
+	"nimblebight/core/notation"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/scene"
 	"nimblebight/formats/svg"
 	"nimblebight/server"
 )
@@ -164,4 +166,19 @@ func TestPalettesAndWhatGoesWithAColour(t *testing.T) {
 		ask[server.Problem](b, 422, "POST", "/api/palettes", bad)
 	}
 	ask[any](b, 204, "DELETE", fmt.Sprintf("/api/palettes/%d", kept.ID), nil)
+}
+
+// The benchmark lays out thirty-six ways of a fob of three cords and draws those that are
+// shown, with nothing of them remembered.
+func BenchmarkColouringsAtFirst(b *testing.B) {
+	h := newBench(b)
+	d := notation.With(piece.Begin("three", "key-fob", piece.SplitRing(40, 2), 0), "mount A B C, square-knot 8 strands=2-5, finish singe-and-press",
+		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)}, piece.Cord{ID: "C", Stuff: piece.Kernmantle(4, piece.Rust)})
+	p := ask[server.Bench](h, 200, "POST", "/api/pieces", server.CreateRequest{Document: &d})
+	for b.Loop() {
+		scene.Forget()
+		if w := h.do("POST", fmt.Sprintf("/api/pieces/%d/colourings", p.ID), server.ColouringsRequest{}); w.Code != 200 {
+			b.Fatal(w.Body)
+		}
+	}
 }

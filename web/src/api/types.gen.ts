@@ -625,6 +625,7 @@ export interface FinishChoice {
 export interface ColouringsRequest {
   colours: Chosen[];
   sort: "contrast" | "hidden" | "stripes" | "columns" | "spirals" | "alike" | "most" | "least";
+  closely?: boolean;
 }
 export interface Chosen {
   colour: string;

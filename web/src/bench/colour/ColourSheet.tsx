@@ -17,7 +17,7 @@ export function ColourSheet({ id }: { id: number }) {
   const piece = usePiece(id);
   const [toned, setToned] = useState(false);
   const chosen = chosenIn(useSearch());
-  const answer = useColourings(id, piece.revision, { colours: chosen, sort: "contrast" });
+  const answer = useColourings(id, piece.revision, { colours: chosen, sort: "contrast", closely: true });
   if (piece.error) return <Nothing title="No sheet of colours" text={piece.error.message} />;
   if (answer.error) return <Nothing title="These colours do not fall on it" text={answer.error.message} />;
   const { document } = piece;
