@@ -60,6 +60,7 @@ advisories: $(STAMPS)/npm
 shapes:
 	$(GO) run ./core/knots/gen $(if $(ALL),-all) -knots core/knots -work $(STAMPS)/shapes
 	$(GO) run ./core/knots/ball/gen $(if $(ALL),-all) -folder core/knots/ball
+	$(GO) run ./core/knots/loose/gen $(if $(ALL),-all) -folder core/knots/loose
 
 # The schemas and the web's types must be what the Go types say, and the embedded
 # shapes of the routes and the solver that are there.

@@ -35,6 +35,9 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	if err != nil || action >= len(t.Moves) || !CanLead(t.Moves[action]) && t.OwnFlat == nil {
 		return Tied{}, false, err
 	}
+	if held, ok := holdFilm(w, t, action, along); ok {
+		return held, true, nil
+	}
 	out := t
 	out.Cells, out.Beads = nil, nil
 	led := func(p Path, lead1 int, d float64) Path {

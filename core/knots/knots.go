@@ -19,6 +19,7 @@ import (
 	_ "nimblebight/core/knots/herringbone"
 	_ "nimblebight/core/knots/hitch"
 	_ "nimblebight/core/knots/ideal"
+	_ "nimblebight/core/knots/loose"
 	_ "nimblebight/core/knots/mat"
 	_ "nimblebight/core/knots/mount"
 	_ "nimblebight/core/knots/overhand"

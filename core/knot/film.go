@@ -1,0 +1,223 @@
+package knot
+
+import (
+	"math"
+	"slices"
+
+	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Film is how a knot is drawn up: frames from loose to tight, of each its strands' nodes in
+// diameters of the thickest, y from where the strands come in. It goes on above and below
+// the knot as straight strand.
+//
+// Laws: (1) all frames have the same nodes; (2) the last is the drawn-up curve; (3) each is
+// shorter than the one before; (4) in none do strands come nearer than they are thick, but
+// for a few hundredths; (5) all are the same knot.
+type Film struct {
+	Frames [][][]r3.Vec
+}
+
+// films finds the films of a knot by its name; package loose sets it.
+var films = func(string) []Film { return nil }
+
+// FilmsBy sets where films of knots are found.
+func FilmsBy(find func(id string) []Film) { films = find }
+
+// filmOff is how far, in diameters, a strand may lie from that of a film to be drawn up like
+// it.
+const filmOff = 0.5
+
+// filmOf is the film of a knot that is tied so: one whose last frame lies where it does, or
+// does in a mirror; and its strands as they are now, with the film's nodes, in diameters d.
+func filmOf(id string, t Tied, d float64) (Film, [][]r3.Vec, bool) {
+	for _, f := range films(id) {
+		last := f.Frames[len(f.Frames)-1]
+		if len(last) != len(t.Paths) || len(t.Own) > 0 {
+			continue
+		}
+		for _, mirrored := range []bool{false, true} {
+			g := f
+			if mirrored {
+				g = f.mirrored()
+			}
+			if now, ok := g.laid(t, d); ok {
+				return g, now, true
+			}
+		}
+	}
+	return Film{}, nil, false
+}
+
+// mirrored is the film left for right.
+func (f Film) mirrored() Film {
+	out := Film{}
+	for _, frame := range f.Frames {
+		var now [][]r3.Vec
+		for _, pts := range slices.Backward(frame) {
+			now = append(now, curve.Curve{Points: pts}.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: -v.X, Y: v.Y, Z: v.Z} }).Points)
+		}
+		out.Frames = append(out.Frames, now)
+	}
+	return out
+}
+
+// laid are the strands of a knot with the nodes of the film's last frame, diameters, and
+// whether they lie where those do.
+func (f Film) laid(t Tied, d float64) ([][]r3.Vec, bool) {
+	last := f.Frames[len(f.Frames)-1]
+	out := make([][]r3.Vec, len(t.Paths))
+	for i, p := range t.Paths {
+		if len(p.Points) < 2 {
+			return nil, false
+		}
+		n := len(p.Points)
+		pts := make([]r3.Vec, 0, n+2)
+		above, below := -last[i][0].Y, last[i][len(last[i])-1].Y
+		first, end := r3.Scale(1/d, p.Points[0]), r3.Scale(1/d, p.Points[n-1])
+		pts = append(pts, r3.Vec{X: first.X, Y: first.Y - above, Z: first.Z})
+		for _, v := range p.Points {
+			pts = append(pts, r3.Scale(1/d, v))
+		}
+		pts = append(pts, r3.Vec{X: end.X, Y: math.Max(below, end.Y+1), Z: end.Z})
+		out[i] = curve.Curve{Points: pts}.Resample(len(last[i])).Points
+		for k, v := range out[i] {
+			if r3.Norm(r3.Sub(v, last[i][k])) > filmOff {
+				return nil, false
+			}
+		}
+	}
+	return out, true
+}
+
+// at is the knot as it lies at a moment of its film, from 0 (loose) to 1 (drawn up): its own
+// strands, off their places by as much as the film's are. Diameters.
+func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
+	x := math.Max(0, math.Min(1, t)) * float64(len(f.Frames)-1)
+	k := min(int(x), len(f.Frames)-2)
+	u := x - float64(k)
+	last := f.Frames[len(f.Frames)-1]
+	out := make([][]r3.Vec, len(now))
+	for i := range now {
+		out[i] = make([]r3.Vec, len(now[i]))
+		for n := range now[i] {
+			off := r3.Sub(curve.Lerp(f.Frames[k][i][n], f.Frames[k+1][i][n], u), last[i][n])
+			out[i][n] = r3.Add(now[i][n], off)
+		}
+	}
+	return out
+}
+
+// holdFilm holds a knot that has a film: its strands are led one after the other in their
+// loose places, and with the last of them, or while its slack is worked out, it is drawn up.
+func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
+	d := 0.0
+	for _, s := range w.Strands {
+		d = math.Max(d, s.Diameter)
+	}
+	f, now, ok := filmOf(w.Section.Do, t, d)
+	if !ok {
+		return Tied{}, false
+	}
+	lastLead := -1
+	for k, m := range t.Moves {
+		if CanLead(m) && !m.Slack {
+			lastLead = k
+		}
+	}
+	led, drawn := along, 0.0
+	switch after := len(t.Moves) - 1 - lastLead; {
+	case action > lastLead && after > 0:
+		drawn = (float64(action-lastLead-1) + along) / float64(after)
+	case action == lastLead && after == 0:
+		led, drawn = math.Min(1, along/Led), math.Max(0, (along-Led)/(1-Led))
+	}
+	places := f.at(now, drawn)
+	out := t
+	out.Cells, out.Beads = nil, nil
+	out.Paths = make([]Path, len(t.Paths))
+	out.Height = 0
+	for i := range places {
+		pts := below(places[i], t.Paths[i].Points[0], d)
+		all, done := 0.0, 0.0
+		for k, m := range t.Moves {
+			if m.Strand != i || m.Slack {
+				continue
+			}
+			all++
+			switch {
+			case k < action:
+				done++
+			case k == action:
+				done += led
+			}
+		}
+		switch {
+		case all == 0 || done >= all:
+		case done == 0:
+			side := f.waits(places, i) * waits * d
+			at := pts[0]
+			pts = []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}
+		default:
+			pts = Tip(pts, done/all, d)
+		}
+		out.Paths[i] = Path{Points: pts}
+		for _, v := range pts {
+			out.Height = math.Max(out.Height, v.Y)
+		}
+	}
+	out.Settle()
+	return out, true
+}
+
+// A strand that is not led yet hangs so far before or behind those that are, and so far
+// down, diameters.
+const waits, hangs = 1.3, 12.0
+
+// waits tells whether a strand hangs before those that are led, 1, or behind them, -1: as
+// it passes the first that it meets.
+func (f Film) waits(places [][]r3.Vec, strand int) float64 {
+	var cs []curve.Curve
+	for _, pts := range places {
+		cs = append(cs, curve.Curve{Points: pts})
+	}
+	found, err := curve.Crossings(cs)
+	if err != nil {
+		return 1
+	}
+	first, side := math.Inf(1), 1.0
+	for _, c := range found {
+		if c.Over == strand && c.Under != strand && c.OverAt < first {
+			first, side = c.OverAt, 1
+		}
+		if c.Under == strand && c.Over != strand && c.UnderAt < first {
+			first, side = c.UnderAt, -1
+		}
+	}
+	return side
+}
+
+// joins is over how much of its way, in diameters, a strand comes from where it hangs to
+// where its film has it.
+const joins = 2.5
+
+// below is what of a strand lies below where it comes in, mm, from there on.
+func below(pts []r3.Vec, from r3.Vec, d float64) []r3.Vec {
+	out := []r3.Vec{from}
+	walked := 0.0
+	for i, v := range pts {
+		if v.Y*d <= from.Y+0.2*d && len(out) == 1 {
+			continue
+		}
+		if len(out) > 1 {
+			walked += r3.Norm(r3.Sub(v, pts[i-1]))
+		}
+		v = r3.Scale(d, v)
+		u := curve.Smooth(math.Min(1, walked/joins))
+		v.X, v.Z = from.X+u*(v.X-from.X), from.Z+u*(v.Z-from.Z)
+		out = append(out, v)
+	}
+	return out
+}

@@ -1,0 +1,118 @@
+// Command gen grows the films that package loose embeds. Run it with make shapes.
+//
+// It grows what is not embedded yet and what its knot or the loosening no longer gives. A
+// film that would not be read is left out, and it says why.
+package main
+
+import (
+	"context"
+	"errors"
+	"flag"
+	"fmt"
+	"maps"
+	"os"
+	"path/filepath"
+	"runtime"
+	"sync"
+
+	"nimblebight/core/knot"
+	_ "nimblebight/core/knots"
+	"nimblebight/core/knots/loose"
+	"nimblebight/core/loosen"
+	"nimblebight/core/shapes"
+)
+
+func main() {
+	folder := flag.String("folder", ".", "the folder of package loose")
+	all := flag.Bool("all", false, "grow everything again")
+	flag.Parse()
+	if err := run(*folder, *all); err != nil {
+		fmt.Fprintln(os.Stderr, "gen:", err)
+		os.Exit(1)
+	}
+}
+
+type job struct {
+	name, made string
+	p          loosen.Problem
+}
+
+func run(folder string, all bool) error {
+	file := filepath.Join(folder, "films.bin")
+	b, err := os.ReadFile(file)
+	if err != nil && !errors.Is(err, os.ErrNotExist) {
+		return fmt.Errorf("reading the films: %w", err)
+	}
+	have, err := shapes.Unpack(b)
+	if err != nil {
+		return fmt.Errorf("reading the films: %w", err)
+	}
+	kept := map[string]shapes.Shape{}
+	var todo []job
+	for _, k := range knot.All() {
+		for _, n := range loose.Strands {
+			p, ok := loose.Problem(k, n)
+			if !ok {
+				continue
+			}
+			j := job{loose.Name(k.ID, n), loose.Fingerprint(p), p}
+			if have[shapes.FrameKey(j.name, 0)].Made != j.made || all {
+				todo = append(todo, j)
+				continue
+			}
+			for i := 0; ; i++ {
+				s, ok := have[shapes.FrameKey(j.name, i)]
+				if !ok {
+					break
+				}
+				kept[shapes.FrameKey(j.name, i)] = s
+			}
+		}
+	}
+	var lock sync.Mutex
+	var group sync.WaitGroup
+	next := make(chan job)
+	for range runtime.NumCPU() {
+		group.Go(func() {
+			for j := range next {
+				made, err := grow(j)
+				lock.Lock()
+				if err != nil {
+					fmt.Printf("%s: left out: %v\n", j.name, err)
+				} else {
+					fmt.Printf("%s: %d frames\n", j.name, len(made))
+					maps.Copy(kept, made)
+				}
+				lock.Unlock()
+			}
+		})
+	}
+	for _, j := range todo {
+		next <- j
+	}
+	close(next)
+	group.Wait()
+	if b, err = shapes.Pack(kept); err != nil {
+		return err
+	}
+	if err := os.WriteFile(file, b, 0o644); err != nil {
+		return fmt.Errorf("writing the films: %w", err)
+	}
+	return nil
+}
+
+// grow grows the frames of a film.
+func grow(j job) (map[string]shapes.Shape, error) {
+	f, err := loosen.Grow(context.Background(), j.p)
+	if err != nil {
+		return nil, err
+	}
+	if err := f.Readable(); err != nil {
+		return nil, err
+	}
+	out := map[string]shapes.Shape{}
+	for k, frame := range f.Frames {
+		out[shapes.FrameKey(j.name, k)] = shapes.Shape{Strands: frame, Made: j.made}
+	}
+	return out, nil
+}

@@ -1,0 +1,142 @@
+// Package loose keeps the films of knots that are seen from the face: how each goes from
+// loose to drawn up. They are grown from the knots' own curves by package loosen when the
+// program is built (make shapes); nothing of a knot is said here.
+package loose
+
+import (
+	_ "embed" // the films
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"sync"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/knot"
+	"nimblebight/core/loosen"
+	"nimblebight/core/shapes"
+
+	"github.com/cespare/xxhash/v2"
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+//go:embed films.bin
+var embedded []byte
+
+// unpacked are the films by their names.
+var unpacked = sync.OnceValues(func() (map[string]shapes.Shape, error) { return shapes.Unpack(embedded) })
+
+func init() { knot.FilmsBy(Films) }
+
+// Films are those of a knot, by how many strands it is tied with.
+func Films(id string) []knot.Film {
+	all, err := unpacked()
+	if err != nil {
+		return nil // a test reads them
+	}
+	var out []knot.Film
+	for _, n := range Strands {
+		if f, ok := filmIn(all, Name(id, n)); ok {
+			out = append(out, f)
+		}
+	}
+	return out
+}
+
+// filmIn is the film of a name among packed frames.
+func filmIn(all map[string]shapes.Shape, name string) (knot.Film, bool) {
+	f := knot.Film{}
+	for k := 0; ; k++ {
+		s, ok := all[shapes.FrameKey(name, k)]
+		if !ok {
+			return f, k > 0
+		}
+		f.Frames = append(f.Frames, s.Strands)
+	}
+}
+
+// Made is the fingerprint that a film carries, "" where there is none of that name.
+func Made(name string) string {
+	all, err := unpacked()
+	if err != nil {
+		return ""
+	}
+	return all[shapes.FrameKey(name, 0)].Made
+}
+
+// Strands are the numbers of strands that films are grown for.
+var Strands = []int{1, 2, 3, 4, 6}
+
+// Name names the film of a knot on so many strands.
+func Name(id string, strands int) string { return fmt.Sprintf("%s on %d", id, strands) }
+
+// Problem is a knot as it is tied once on strands that hang side by side, to be loosened;
+// not ok for one that is held in a way of its own, that goes round, that has cords of its
+// own, or that is not tied on so many strands.
+func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
+	if k.Tie == nil || k.Hold != nil || k.Bare || k.Mounts || k.Ends || k.First {
+		return loosen.Problem{}, false
+	}
+	s, err := knot.New(k.ID)
+	if err != nil {
+		return loosen.Problem{}, false
+	}
+	terms := knot.TermsOf(s)
+	if terms.Begins != knot.OnStrands || len(terms.CordsAt) > 0 || strands < terms.Takes.Least || terms.Takes.Most > 0 && strands > terms.Takes.Most {
+		return loosen.Problem{}, false
+	}
+	s.Count = min(1, s.Count)
+	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
+	d := stuff.DrawnUp()
+	w := knot.Work{Section: s, BarMM: 2, RingMM: 16}
+	for i := range strands {
+		w.Strands = append(w.Strands, knot.Strand{Cord: i / 2, Leg: i % 2, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - float64(strands-1)/2) * d}, Dir: r3.Vec{Y: 1}})
+	}
+	t, err := knot.Tie(w)
+	if err != nil || t.Around || len(t.Beads) > 0 || len(t.Own) > 0 || len(t.Paths) != strands || len(t.Moves) == 0 {
+		return loosen.Problem{}, false
+	}
+	var p loosen.Problem
+	for _, path := range t.Paths {
+		in := loosen.Strand{Diameter: 1, Fixed: len(path.Lies) > 0}
+		for _, v := range path.Points {
+			in.Points = append(in.Points, r3.Scale(1/d, v))
+		}
+		for _, lie := range path.Lies {
+			in.Fixed = in.Fixed && (lie == knot.Filler || lie == knot.Free)
+		}
+		p.Strands = append(p.Strands, in)
+	}
+	return p, true
+}
+
+// Fingerprint tells a problem, and what grows it, from others: hundredths of a diameter.
+func Fingerprint(p loosen.Problem) string {
+	h := xxhash.New()
+	fmt.Fprint(h, loosen.Version)
+	for _, s := range p.Strands {
+		fmt.Fprint(h, s.Fixed, len(s.Points), ";")
+		for _, v := range s.Points {
+			for _, x := range [3]float64{v.X, v.Y, v.Z} {
+				fmt.Fprintf(h, "%.0f ", math.Floor(20*x+0.5))
+			}
+		}
+	}
+	return fmt.Sprintf("%016x", h.Sum64())
+}
+
+// Names are the names of all films that are embedded.
+func Names() []string {
+	all, err := unpacked()
+	if err != nil {
+		return nil
+	}
+	var out []string
+	for key := range all {
+		if name, _, ok := strings.Cut(key, " #"); ok && !slices.Contains(out, name) {
+			out = append(out, name)
+		}
+	}
+	slices.Sort(out)
+	return out
+}

@@ -1,0 +1,184 @@
+package loose_test
+
+import (
+	"math"
+	"slices"
+	"strings"
+	"testing"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	_ "nimblebight/core/knots"
+	"nimblebight/core/knots/loose"
+	"nimblebight/core/loosen"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// byName are all films that are embedded, with the knot that each is of.
+func byName(t *testing.T, each func(name string, k knot.Knot, strands int, f knot.Film)) {
+	t.Helper()
+	found := 0
+	for _, k := range knot.All() {
+		for _, n := range loose.Strands {
+			for _, f := range loose.Films(k.ID) {
+				if len(f.Frames[0]) == n {
+					found++
+					each(loose.Name(k.ID, n), k, n, f)
+				}
+			}
+		}
+	}
+	if found < 12 || found != len(loose.Names()) {
+		t.Errorf("%d films are found, %d are embedded", found, len(loose.Names()))
+	}
+}
+
+// What is embedded was grown from the knots and by the loosening that are there now.
+func TestFilmsAreThoseOfTheKnots(t *testing.T) {
+	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
+		p, ok := loose.Problem(k, strands)
+		if !ok {
+			t.Errorf("%s is no problem any more", name)
+			return
+		}
+		if got := loose.Fingerprint(p); got != loose.Made(name) {
+			t.Errorf("%s was grown from %s, and is %s: run make shapes", name, loose.Made(name), got)
+		}
+		// The last frame is the drawn-up curve: no node lies off it.
+		last := f.Frames[len(f.Frames)-1]
+		for i, s := range p.Strands {
+			for _, v := range last[i] {
+				near := math.Inf(1)
+				if v.Y <= s.Points[0].Y || v.Y >= s.Points[len(s.Points)-1].Y {
+					continue // straight, above and below
+				}
+				for j := 1; j < len(s.Points); j++ {
+					d, _, _ := curve.SegmentDistance(v, v, s.Points[j-1], s.Points[j])
+					near = math.Min(near, d)
+				}
+				if near > 0.03 {
+					t.Errorf("%s: strand %d lies %.2f diameters off its curve at the end", name, i+1, near)
+					break
+				}
+			}
+		}
+	})
+}
+
+// Films can be tied from: strands keep their distance in every frame, each is shorter than
+// the one before, none jumps, and loose it crosses itself no more than tight.
+func TestFilmsCanBeRead(t *testing.T) {
+	byName(t, func(name string, _ knot.Knot, _ int, f knot.Film) {
+		if err := (loosen.Film{Frames: f.Frames}).Readable(); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
+	})
+}
+
+// All frames of a film are one knot: closed round the outside, their determinants agree, and
+// every two strands are linked alike.
+func TestFilmsKeepTheirKnot(t *testing.T) {
+	byName(t, func(name string, _ knot.Knot, strands int, f knot.Film) {
+		type invariant struct {
+			determinant int
+			linked      string
+		}
+		var first invariant
+		for k := 0; k < len(f.Frames); k += 5 {
+			var cs []curve.Curve
+			for _, pts := range f.Frames[k] {
+				cs = append(cs, curve.Curve{Points: pts})
+			}
+			found, err := curve.Crossings(cs)
+			if err != nil {
+				t.Fatal(err)
+			}
+			now := invariant{linked: linked(found, strands)}
+			if strands == 1 {
+				closed := closedBehind(cs[0])
+				seen, err := curve.Crossings([]curve.Curve{closed})
+				if err != nil {
+					t.Fatal(err)
+				}
+				now.determinant = curve.Determinant(seen, 1)
+			}
+			if k == 0 {
+				first = now
+			} else if now != first {
+				t.Errorf("%s: frame %d has %+v, the first %+v", name, k, now, first)
+			}
+		}
+	})
+}
+
+// linked is how often each two strands wind about one another, from their signed crossings.
+func linked(found []curve.Crossing, strands int) string {
+	sums := make([]int, strands*strands)
+	for _, c := range found {
+		if c.Over != c.Under {
+			sums[min(c.Over, c.Under)*strands+max(c.Over, c.Under)] += c.Sign
+		}
+	}
+	var out []string
+	for _, s := range sums {
+		out = append(out, string(rune('a'+s+13)))
+	}
+	return strings.Join(out, "")
+}
+
+// closedBehind joins the ends of a strand far behind it.
+func closedBehind(c curve.Curve) curve.Curve {
+	pts := slices.Clone(c.Points)
+	a, b := pts[len(pts)-1], pts[0]
+	const far = 300.0
+	return curve.Curve{Points: append(pts, r3.Vec{X: a.X, Y: a.Y + far, Z: a.Z}, r3.Vec{X: far, Y: far, Z: -far}, r3.Vec{X: far, Y: -far, Z: -far}, r3.Vec{X: b.X, Y: b.Y - far, Z: b.Z}), Closed: true}
+}
+
+// Led in its loose places a knot is drawn up to what it is when it is tied; in its mirror too.
+func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
+	byName(t, func(name string, k knot.Knot, strands int, _ knot.Film) {
+		s, err := knot.New(k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s.Count = min(1, s.Count)
+		for _, left := range []bool{false, true} {
+			w := knot.Work{Section: s, LeftHanded: left, BarMM: 2, RingMM: 16}
+			for i := range strands {
+				w.Strands = append(w.Strands, knot.Strand{Cord: i, Diameter: 3, At: r3.Vec{X: 3 * (float64(i) - float64(strands-1)/2)}, Dir: r3.Vec{Y: 1}})
+			}
+			tied, err := knot.Tie(w)
+			if err != nil {
+				t.Fatalf("%s: %v", name, err)
+			}
+			for action := range tied.Moves {
+				half, ok, err := knot.Hold(w, action, 0.5)
+				if err != nil || !ok && knot.CanLead(tied.Moves[action]) {
+					t.Errorf("%s: move %d is not held: %v", name, action+1, err)
+				}
+				for i, p := range half.Paths {
+					if p.Points[0] != tied.Paths[i].Points[0] {
+						t.Errorf("%s: in move %d strand %d does not begin where it hangs", name, action+1, i+1)
+					}
+				}
+			}
+			end, ok, err := knot.Hold(w, len(tied.Moves)-1, 1)
+			if err != nil || !ok {
+				t.Errorf("%s: its last move is not held: %v", name, err)
+				continue
+			}
+			for i, p := range tied.Paths {
+				mid := p.Points[len(p.Points)/2]
+				near := math.Inf(1)
+				for j := 1; j < len(end.Paths[i].Points); j++ {
+					d, _, _ := curve.SegmentDistance(mid, mid, end.Paths[i].Points[j-1], end.Paths[i].Points[j])
+					near = math.Min(near, d)
+				}
+				if near > 0.3*3 {
+					t.Errorf("%s, left %v: drawn up, strand %d lies %.2f mm off", name, left, i+1, near)
+				}
+			}
+		}
+	})
+}

@@ -1,0 +1,181 @@
+// Package loosen grows the loose form of a knot from its drawn-up curve, and the film of
+// its drawing up.
+//
+// A tight knot is the shortest cord that keeps one diameter from itself. A loose knot that
+// can be read is the shortest cord that keeps larger distances, most of them measured in
+// the picture. One number, the looseness, scales those distances: it goes from 0 to 1 from
+// the tight curve on, and the film, turned round, is the drawing up. No route and no
+// diagram is needed, and the film ends in the drawn-up curve itself.
+//
+// Lengths are diameters of the thickest strand.
+package loosen
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math"
+
+	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Version is that of what grows films: raise it when a film would come out otherwise.
+const Version = 1
+
+// Problem is a tight knot as it is laid and seen from the face.
+type Problem struct {
+	Strands []Strand
+}
+
+// Strand is one of its strands, from above.
+//
+// Invariant: it comes in and leaves along +y, which is down.
+type Strand struct {
+	Points   []r3.Vec
+	Diameter float64
+	Fixed    bool // it stays as it is: a filler, a wire
+}
+
+// Film are the knot's frames, the loosest first; the last is the tight curve with its
+// straight tails. All have the same nodes.
+type Film struct {
+	Frames [][][]r3.Vec
+}
+
+// Wants of a loose knot, diameters, and how hard they are held.
+const (
+	planarFar   = 2.4  // between strands in the picture
+	planarHard  = 0.6  // a pair of nodes planarNode apart
+	planarNode  = 0.42 //
+	crossFar    = 3.1  // between crossings
+	crossHard   = 3.0
+	bendTight   = 0.5 // radius
+	bendLoose   = 1.6
+	bendHard    = 6.0
+	bendArc     = 2.0 // of the arcs whose chords are bounded
+	flatHard    = 0.4
+	flatMost    = 1.5 // depth up to which it grows
+	touchHard   = 40.0
+	touchTight  = 1.02
+	touchLoose  = 1.07
+	tailAbove   = 4.0
+	tailBelow   = 9.0
+	nodeEvery   = 0.25
+	lawFrom     = 2.0 // beyond the last crossing the laws of the picture fade
+	lawTo       = 4.0
+	heldUnder   = 0.35 // looseness under which nodes are held to their tight places
+	steps       = 24
+	leastSteps  = 100
+	mostSteps   = 500
+	lastSteps   = 2500
+	stillsEvery = 10
+	looksEvery  = 50
+	mostMove    = 0.06
+	mostStep    = 0.08
+	frames      = 21
+	grownTo     = 1.9  // times the tight knot's cord that a loose one should have
+	grownStop   = 2.05 // and no more
+	grownMost   = 1.25
+	topHard     = 4.0 // nothing rises above where strands come in
+	tailHard    = 3.0 // ends stay straight
+)
+
+// Grow grows the film of a problem.
+func Grow(ctx context.Context, p Problem) (Film, error) {
+	if len(p.Strands) == 0 {
+		return Film{}, errors.New("loosen: there are no strands")
+	}
+	s := newState(p)
+	if s.moving() == 0 {
+		return Film{}, errors.New("loosen: no strand moves")
+	}
+	var stills []still
+	s.take(&stills)
+	tight := stills[0].length
+	for k := 1; k <= steps; k++ {
+		s.q = float64(k) / steps
+		if s.inKnot() > grownTo*tight {
+			break
+		}
+		before := s.length()
+		for n := 1; n <= mostSteps; n++ {
+			s.step()
+			if n%stillsEvery == 0 {
+				s.take(&stills)
+			}
+			if n%looksEvery != 0 {
+				continue
+			}
+			if err := ctx.Err(); err != nil {
+				return Film{}, fmt.Errorf("loosen: growing the knot: %w", err)
+			}
+			now := s.length()
+			if n >= leastSteps && math.Abs(now-before) < 1e-4*before {
+				break
+			}
+			before = now
+		}
+	}
+	for n := 1; n <= lastSteps && s.inKnot() < grownStop*tight; n++ {
+		s.step()
+		if n%stillsEvery == 0 {
+			s.take(&stills)
+		}
+		if n%looksEvery != 0 {
+			continue
+		}
+		if err := ctx.Err(); err != nil {
+			return Film{}, fmt.Errorf("loosen: growing the knot: %w", err)
+		}
+		if s.inKnot() < grownTo*tight {
+			s.grown = math.Min(grownMost, s.grown*1.01)
+		}
+	}
+	return s.film(stills), nil
+}
+
+// still is how the knot looked at a moment.
+type still struct {
+	at     [][]r3.Vec
+	length float64 // of cord in the knot
+}
+
+func (s *state) take(stills *[]still) {
+	*stills = append(*stills, still{s.shape(), s.inKnot()})
+}
+
+// film chooses the stills, even in length and each shorter than the one before.
+func (s *state) film(stills []still) Film {
+	most := 0
+	for i, t := range stills {
+		if t.length > stills[most].length {
+			most = i
+		}
+	}
+	// From the tight one on, only those that are longer than all before.
+	var rising []still
+	for _, t := range stills[:most+1] {
+		if len(rising) == 0 || t.length > rising[len(rising)-1].length+1e-9 {
+			rising = append(rising, t)
+		}
+	}
+	out := Film{}
+	first, last := rising[0].length, rising[len(rising)-1].length
+	at := len(rising) - 1
+	for k := range frames {
+		want := last + (first-last)*float64(k)/(frames-1)
+		for at > 0 && math.Abs(rising[at-1].length-want) <= math.Abs(rising[at].length-want) {
+			at--
+		}
+		if k == frames-1 {
+			at = 0
+		}
+		out.Frames = append(out.Frames, rising[at].at)
+	}
+	return out
+}
+
+// even puts nodes evenly along points, n of them.
+func even(points []r3.Vec, n int) []r3.Vec { return curve.Curve{Points: points}.Resample(n).Points }

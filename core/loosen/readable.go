@@ -1,0 +1,124 @@
+package loosen
+
+import (
+	"fmt"
+	"maps"
+	"math"
+
+	"nimblebight/core/curve"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// What a film must be for a maker to tie from it.
+const (
+	leastGap     = 0.93 // diameters between strands, in all frames; or that of the tight knot
+	gapOff       = 0.03 // less than which none has
+	leastGrowth  = 1.2  // times the tight knot's cord
+	mostCrossing = 20   // of the loose knot, a strand
+	mostJump     = 2.0  // diameters that a strand moves from frame to frame
+	overOthers   = 1.15 // times, by which a loose knot may cross more than the tight one does
+)
+
+// Readable says what keeps a film from being tied from; nil where nothing does.
+func (f Film) Readable() error {
+	n := len(f.Frames)
+	least := math.Min(leastGap, f.Gap(n-1)-gapOff)
+	cord := func(k int) float64 { return f.Length(k) - float64(len(f.Frames[k]))*(tailAbove+tailBelow) }
+	for k := range f.Frames {
+		if g := f.Gap(k); g < least {
+			return fmt.Errorf("in frame %d strands are %.2f diameters apart", k, g)
+		}
+		if k > 0 && f.Length(k) >= f.Length(k-1) {
+			return fmt.Errorf("frame %d is no shorter than the one before", k)
+		}
+		if k > 0 {
+			if j := f.jump(k); j > mostJump {
+				return fmt.Errorf("a strand moves %.1f diameters to frame %d", j, k)
+			}
+		}
+	}
+	if g := cord(0) / math.Max(1e-9, cord(n-1)); g < leastGrowth {
+		return fmt.Errorf("it grows %.2f-fold only", g)
+	}
+	tight, err := curve.Crossings(f.curves(n - 1))
+	if err != nil {
+		return fmt.Errorf("loosen: the tight knot: %w", err)
+	}
+	var loose []curve.Crossing
+	for k := n - 2; k >= 0; k-- {
+		if loose, err = curve.Crossings(f.curves(k)); err != nil {
+			return fmt.Errorf("loosen: frame %d: %w", k, err)
+		}
+		if !maps.Equal(wound(loose), wound(tight)) {
+			return fmt.Errorf("in frame %d strands are wound otherwise than in the tight knot", k)
+		}
+	}
+	if len(loose) > mostCrossing*len(f.Frames[0]) || float64(len(loose)) > overOthers*float64(len(tight)) {
+		return fmt.Errorf("loose it crosses %d times, tight %d times", len(loose), len(tight))
+	}
+	return nil
+}
+
+// wound is how often each two strands are wound about one another: the sum of the signs of
+// their crossings, which nothing changes but strands that pass through one another, or over
+// an end.
+func wound(found []curve.Crossing) map[[2]int]int {
+	out := map[[2]int]int{}
+	for _, c := range found {
+		if c.Over == c.Under {
+			continue
+		}
+		pair := [2]int{min(c.Over, c.Under), max(c.Over, c.Under)}
+		if out[pair] += c.Sign; out[pair] == 0 {
+			delete(out, pair)
+		}
+	}
+	return out
+}
+
+func (f Film) curves(k int) []curve.Curve {
+	var out []curve.Curve
+	for _, pts := range f.Frames[k] {
+		out = append(out, curve.Curve{Points: pts})
+	}
+	return out
+}
+
+// Length is how much cord is in frame k, diameters.
+func (f Film) Length(k int) float64 {
+	sum := 0.0
+	for _, c := range f.curves(k) {
+		sum += c.Length()
+	}
+	return sum
+}
+
+// Gap is how near strands come to one another in frame k, and to themselves where they come
+// back, in diameters from middle to middle.
+func (f Film) Gap(k int) float64 {
+	cs := f.curves(k)
+	least := math.Inf(1)
+	for i, a := range cs {
+		least = math.Min(least, 1+curve.SelfGap(a, 1))
+		for _, b := range cs[:i] {
+			least = math.Min(least, 1+curve.Gap(a, 1, b, 1))
+		}
+	}
+	return least
+}
+
+// jump is how far a strand moves off its place in the frame before, to frame k.
+func (f Film) jump(k int) float64 {
+	most := 0.0
+	for i, pts := range f.Frames[k] {
+		for _, v := range pts {
+			near := math.Inf(1)
+			for _, w := range f.Frames[k-1][i] {
+				near = math.Min(near, r3.Norm(r3.Sub(v, w)))
+			}
+			most = math.Max(most, near)
+		}
+	}
+	return most
+}
