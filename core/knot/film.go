@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -113,19 +114,19 @@ func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
 // holdFilm holds a knot that has a film: its strands are led one after the other in their
 // loose places, and with the last of them, or while its slack is worked out, it is drawn up.
 func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
-	d := 0.0
-	for _, s := range w.Strands {
-		d = math.Max(d, s.Diameter)
-	}
+	d := thickest(w)
 	f, now, ok := filmOf(w.Section.Do, t, d)
 	if !ok {
 		return Tied{}, false
 	}
 	lastLead := -1
 	for k, m := range t.Moves {
-		if CanLead(m) && !m.Slack {
+		if leads(m) {
 			lastLead = k
 		}
+	}
+	if lastLead < 0 {
+		return Tied{}, false
 	}
 	led, drawn := along, 0.0
 	switch after := len(t.Moves) - 1 - lastLead; {
@@ -143,7 +144,7 @@ func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
 		pts := below(places[i], t.Paths[i].Points[0], d)
 		all, done := 0.0, 0.0
 		for k, m := range t.Moves {
-			if m.Strand != i || m.Slack {
+			if !leads(m) || m.Strand != i && m.Strand != move.All {
 				continue
 			}
 			all++
@@ -170,6 +171,32 @@ func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
 	}
 	out.Settle()
 	return out, true
+}
+
+// leads tells whether a move leads strands: one, or all of them together.
+func leads(m move.Move) bool { return !m.Slack && !m.Core && !m.Folded }
+
+// Shown tells whether a move of a knot can be shown on its way: one strand is led, or all
+// of them together where the knot has a film.
+func Shown(w Work, m move.Move) bool {
+	if CanLead(m) || m.Strand != move.All || !leads(m) {
+		return CanLead(m)
+	}
+	w.Section.Count = min(1, w.Section.Count)
+	t, err := Tie(w)
+	if err != nil {
+		return false
+	}
+	_, _, ok := filmOf(w.Section.Do, t, thickest(w))
+	return ok
+}
+
+func thickest(w Work) float64 {
+	d := 0.0
+	for _, s := range w.Strands {
+		d = math.Max(d, s.Diameter)
+	}
+	return d
 }
 
 // A strand that is not led yet hangs so far before or behind those that are, and so far

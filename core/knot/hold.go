@@ -32,11 +32,14 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	w.Section.Count = min(1, w.Section.Count)
 	t, err := Tie(w)
 	// Of a cord of its own nothing lies there before it is led.
-	if err != nil || action >= len(t.Moves) || !CanLead(t.Moves[action]) && t.OwnFlat == nil {
+	if err != nil || action >= len(t.Moves) {
 		return Tied{}, false, err
 	}
 	if held, ok := holdFilm(w, t, action, along); ok {
 		return held, true, nil
+	}
+	if !CanLead(t.Moves[action]) && t.OwnFlat == nil {
+		return Tied{}, false, nil
 	}
 	out := t
 	out.Cells, out.Beads = nil, nil

@@ -27,6 +27,9 @@ const Version = 1
 // Problem is a tight knot as it is laid and seen from the face.
 type Problem struct {
 	Strands []Strand
+	// Growth is how much cord the loose knot should have, in times the tight one's; 0 for
+	// [UsualGrowth].
+	Growth float64
 }
 
 // Strand is one of its strands, from above.
@@ -43,6 +46,10 @@ type Strand struct {
 type Film struct {
 	Frames [][][]r3.Vec
 }
+
+// UsualGrowth is how much cord a loose knot should have, in times the tight one's: enough to
+// see through, little enough to stay near what it will be.
+const UsualGrowth = 1.9
 
 // Wants of a loose knot, diameters, and how hard they are held.
 const (
@@ -75,8 +82,7 @@ const (
 	mostMove    = 0.06
 	mostStep    = 0.08
 	frames      = 21
-	grownTo     = 1.9  // times the tight knot's cord that a loose one should have
-	grownStop   = 2.05 // and no more
+	grownOver   = 1.08 // times the growth that is wanted, and no more
 	grownMost   = 1.25
 	topHard     = 4.0 // nothing rises above where strands come in
 	tailHard    = 3.0 // ends stay straight
@@ -87,6 +93,9 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 	if len(p.Strands) == 0 {
 		return Film{}, errors.New("loosen: there are no strands")
 	}
+	if p.Growth == 0 {
+		p.Growth = UsualGrowth
+	}
 	s := newState(p)
 	if s.moving() == 0 {
 		return Film{}, errors.New("loosen: no strand moves")
@@ -96,7 +105,7 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 	tight := stills[0].length
 	for k := 1; k <= steps; k++ {
 		s.q = float64(k) / steps
-		if s.inKnot() > grownTo*tight {
+		if s.inKnot() > p.Growth*tight {
 			break
 		}
 		before := s.length()
@@ -118,7 +127,7 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 			before = now
 		}
 	}
-	for n := 1; n <= lastSteps && s.inKnot() < grownStop*tight; n++ {
+	for n := 1; n <= lastSteps && s.inKnot() < grownOver*p.Growth*tight; n++ {
 		s.step()
 		if n%stillsEvery == 0 {
 			s.take(&stills)
@@ -129,7 +138,7 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 		if err := ctx.Err(); err != nil {
 			return Film{}, fmt.Errorf("loosen: growing the knot: %w", err)
 		}
-		if s.inKnot() < grownTo*tight {
+		if s.inKnot() < p.Growth*tight {
 			s.grown = math.Min(grownMost, s.grown*1.01)
 		}
 	}

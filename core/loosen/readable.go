@@ -16,7 +16,7 @@ const (
 	gapOff       = 0.03 // less than which none has
 	leastGrowth  = 1.2  // times the tight knot's cord
 	mostCrossing = 20   // of the loose knot, a strand
-	mostJump     = 2.0  // diameters that a strand moves from frame to frame
+	mostJump     = 3.05 // diameters that a strand moves from frame to frame
 	overOthers   = 1.15 // times, by which a loose knot may cross more than the tight one does
 )
 

@@ -208,7 +208,7 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 	if w.size.tooLarge() {
 		return problem(path, "do", "makes the piece larger than can be drawn: it has some %d strands' turns through its sections; repeat it less often or on fewer strands", w.size.runs)
 	}
-	w.stepsOf(i, s, tied, places, append(append([]*leg{}, chosen...), own...))
+	w.stepsOf(i, work, tied, places, append(append([]*leg{}, chosen...), own...))
 	if w.o.Until > 0 {
 		if done := w.inHandAt(); done > 0 {
 			return w.hold(i, path, s, work, tied, chosen, own, places, middle, done)
@@ -884,9 +884,9 @@ func (w *walk) handOn(terms knot.Terms, t knot.Tied, chosen, own []*leg, places 
 }
 
 // stepsOf writes what the maker does in this section.
-func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, places []int, who []*leg) {
+func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*leg) {
 	w.inHand = who
-	step := Step{Section: i, Do: s.Do, Repeats: t.Repeats, MM: t.LengthMM, Actions: make([]Action, 0, len(t.Moves))}
+	step := Step{Section: i, Do: work.Section.Do, Repeats: t.Repeats, MM: t.LengthMM, Actions: make([]Action, 0, len(t.Moves))}
 	names := move.Names{Places: w.whole(places)}
 	for _, l := range who {
 		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
@@ -895,7 +895,9 @@ func (w *walk) stepsOf(i int, s knot.Section, t knot.Tied, places []int, who []*
 		if last := len(step.Actions) - 1; m.Slack && k > 0 && !t.Moves[k-1].Slack && step.Actions[last].Gate == "" {
 			step.Actions[last].Gate = "It is still loose: hold every crossing against the picture before you draw it up."
 		}
-		step.Actions = append(step.Actions, w.action(m, names, who))
+		act := w.action(m, names, who)
+		act.Led = knot.Shown(work, m)
+		step.Actions = append(step.Actions, act)
 	}
 	step.Gates = w.gates(t, who)
 	w.plan.Steps = append(w.plan.Steps, step)

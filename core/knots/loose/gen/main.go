@@ -101,13 +101,23 @@ func run(folder string, all bool) error {
 	return nil
 }
 
+// growths are how far a knot is loosened, in turn, till its film can be read.
+var growths = []float64{loosen.UsualGrowth, 1.6, 1.35}
+
 // grow grows the frames of a film.
 func grow(j job) (map[string]shapes.Shape, error) {
-	f, err := loosen.Grow(context.Background(), j.p)
-	if err != nil {
-		return nil, err
+	var f loosen.Film
+	var err error
+	for _, g := range growths {
+		j.p.Growth = g
+		if f, err = loosen.Grow(context.Background(), j.p); err != nil {
+			return nil, err
+		}
+		if err = f.Readable(); err == nil {
+			break
+		}
 	}
-	if err := f.Readable(); err != nil {
+	if err != nil {
 		return nil, err
 	}
 	out := map[string]shapes.Shape{}
