@@ -21,7 +21,7 @@ func TestAMirrorOfAMirrorIsTheMove(t *testing.T) {
 	if !reflect.DeepEqual(once.Mirror(5), m) {
 		t.Errorf("twice: %+v", once.Mirror(5))
 	}
-	want := move.Words{"Strand 5, from the right, across in front of strands 2 to 4.", "Leave a loop at the right and lay it under strand 1.", "It lies in front of strand 1."}
+	want := move.Words{"Strand 5, from the right, across in front of strands 2 to 4.", "Leave a loop at the right and lay it under strand 1.", "It lies in front of strand 1.", "As before: strand 5, from the right, over strands 2 to 4, under strand 1."}
 	if got := once.Say(move.Names{}); got != want {
 		t.Errorf("the mirror says %+v", got)
 	}

@@ -17,12 +17,32 @@ type Names struct {
 // Words are a move in words.
 type Words struct {
 	Text, Detail, Gate string
+	// Again is the move in short, for one that was made a few times already.
+	Again string
 }
 
 // Say puts a move into words.
 func (m Move) Say(names Names) Words {
-	return Words{m.say(m.Text, names), m.say(m.Detail, names), m.say(m.Gate, names)}
+	return Words{m.say(m.Text, names), m.say(m.Detail, names), m.say(m.Gate, names), m.again(names)}
 }
+
+// again is the move in short: which strand, from where, and what it passes in order.
+func (m Move) again(names Names) string {
+	if m.Strand < 0 {
+		return "As before."
+	}
+	short := "as before: {me}"
+	if m.From != None {
+		short += ", from the {from}"
+	}
+	for k := range min(len(m.Passes), mostShort) {
+		short += fmt.Sprintf(", {over %d}", k)
+	}
+	return m.say(short+".", names)
+}
+
+// mostShort is how many passings are named in short.
+const mostShort = 3
 
 // slots are what a template may hold in braces; those of passings and namings have a
 // number after them.

@@ -238,6 +238,8 @@ type Step struct {
 	Repeats int      `json:"repeats"`
 	MM      float64  `json:"mm,omitempty"` // for {length} in the text
 	Actions []Action `json:"actions"`
+	// Half is how many of its actions make half a knot, 0 where none does.
+	Half int `json:"half,omitempty"`
 	// Gates are what is looked at between its rounds, where it still helps.
 	Gates []Gate `json:"gates,omitempty"`
 }
@@ -253,8 +255,10 @@ type Gate struct {
 // Action is one thing to do. {length} in its words is the step's MM, {fold} the
 // FoldAtMM of its cord.
 type Action struct {
-	Text   string   `json:"text"`
-	Detail string   `json:"detail,omitempty"`
+	Text   string `json:"text"`
+	Detail string `json:"detail,omitempty"`
+	// Again is the text in short, for an action that was done a few times already.
+	Again  string   `json:"again,omitempty"`
 	Cord   string   `json:"cord,omitempty"`
 	Colour string   `json:"colour,omitempty"`
 	From   string   `json:"from,omitempty"` // left or right

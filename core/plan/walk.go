@@ -897,7 +897,13 @@ func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*
 		}
 		act := w.action(m, names, who)
 		act.Led = knot.Shown(work, m)
+		if t.Repeats <= 1 {
+			act.Again = ""
+		}
 		step.Actions = append(step.Actions, act)
+	}
+	if n := len(step.Actions); t.HalfKnots && n > 2 {
+		step.Half = n / 2
 	}
 	step.Gates = w.gates(t, who)
 	w.plan.Steps = append(w.plan.Steps, step)
@@ -931,7 +937,7 @@ func (w *walk) whole(places []int) []int {
 // their cords.
 func (w *walk) action(m move.Move, names move.Names, who []*leg) Action {
 	said := m.Say(names)
-	out := Action{Text: said.Text, Detail: said.Detail, Gate: said.Gate, Led: knot.CanLead(m)}
+	out := Action{Text: said.Text, Detail: said.Detail, Gate: said.Gate, Again: said.Again, Led: knot.CanLead(m)}
 	if m.Strand >= 0 && m.Strand < len(who) {
 		c := w.d.Cords[who[m.Strand].cord]
 		out.Cord, out.Colour = c.ID, c.Stuff.Colour

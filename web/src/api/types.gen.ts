@@ -989,11 +989,13 @@ export interface Step {
   repeats: number;
   mm?: number;
   actions: Action[];
+  half?: number;
   gates?: Gate[];
 }
 export interface Action {
   text: string;
   detail?: string;
+  again?: string;
   cord?: string;
   colour?: string;
   from?: string;

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "wouter";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
-import type { Action, Caution, Plan, Step } from "../api/types.gen";
+import type { Caution, Plan } from "../api/types.gen";
 import { type PieceHandle, usePiece } from "../api/usePiece";
 import { RunningShort } from "../bench/cut/Middle";
 import { TableCard } from "../bench/cut/TableCard";
@@ -10,32 +10,14 @@ import { type Around, lookedAt } from "../hang/Hang";
 import { Fitted } from "../hang/Plate";
 import { Cautions } from "../ui/Cautions";
 import { Dialog } from "../ui/Dialog";
-import { Swatch } from "../ui/fields";
+import { useKept } from "../ui/kept";
 import { Nothing } from "../ui/Nothing";
-import { length, said } from "../ui/units";
+import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
+import { Doing } from "./Doing";
+import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
 import { usePlace } from "./usePlace";
-
-interface Place {
-  step: Step;
-  action: Action;
-  /** which repeat of the step, from 1 */
-  round: number;
-  /** which action of the round, from 1 */
-  part: number;
-}
-
-/** placeAt finds what is to be done after so many actions. */
-function placeAt(plan: Plan, done: number): Place | null {
-  let at = done;
-  for (const step of plan.steps) {
-    const n = step.actions.length;
-    const all = n * step.repeats;
-    if (at < all) return { step, action: step.actions[at % n], round: Math.floor(at / n) + 1, part: (at % n) + 1 };
-    at -= all;
-  }
-  return null;
-}
+import { Where } from "./Where";
 
 /** acts tells whether a caution stands at a place: at its section, or, of the whole piece, at the first move. */
 function acts(c: Caution, place: Place | null, done: number) {
@@ -74,6 +56,12 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const [short, setShort] = useState(false);
   const [card, setCard] = useState(false);
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
+  const [stride, setStride] = useKept<Stride>("vise-stride", "move");
+  const to = onwards(plan, done, stride);
+  const go = () => setDone((n) => onwards(plan, n, stride));
+  const back = () => setDone((n) => backwards(plan, n, stride));
+  // One who comes back to work that was begun is shown where it stands, till the first step.
+  const [came, setCame] = useState(done > 0 ? done : -1);
   const move = useMove(done);
   const [from, setFrom] = useState<Around | "side">("side");
   const section = place?.step.section ?? -1;
@@ -84,7 +72,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
     as,
     section,
     scale: 9,
-    until: Math.min(done + 1, plan.actions),
+    until: Math.min(to === done ? done + 1 : to, plan.actions),
     along: place ? move.along : alongSteps,
   });
   const picture = useLast(view.data);
@@ -95,8 +83,8 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
     return (e.target as Element).closest(`${keeps}, select, textarea, input:not([type="range"])`) !== null;
   };
   const paced = { enabled: !short && !card, enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
-  useHotkeys("space,enter,pagedown,right", () => setDone((n) => n + 1), paced);
-  useHotkeys("backspace,pageup,left", () => setDone((n) => n - 1), paced);
+  useHotkeys("space,enter,pagedown,right", go, paced);
+  useHotkeys("backspace,pageup,left", back, paced);
   const share = plan.actions > 0 ? done / plan.actions : 0;
   return (
     <main className="vise flex h-dvh flex-col" data-testid="vise" data-done={done}>
@@ -113,6 +101,24 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           className={`text-sm ${state === "unsaved" ? "rounded-field bg-warning px-2 text-warning-content" : "opacity-80"}`}
         >
           {state === "kept" ? "place saved" : state === "unsaved" ? `place not saved yet: ${why}` : "saving the place…"}
+        </span>
+        <span className="flex items-center gap-2 text-sm">
+          <label htmlFor="vise-step">Step</label>
+          <select
+            id="vise-step"
+            className="select select-sm w-40"
+            value={stride}
+            onChange={(e) => {
+              setStride(e.target.value as Stride);
+              e.currentTarget.blur(); // the keys are those of the work again
+            }}
+          >
+            {strides.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+          </select>
         </span>
         <button type="button" className="btn btn-sm" onClick={() => setCard(true)}>
           Table card
@@ -166,7 +172,10 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           {picture?.places.length === 0 && as && <p role="status">Nothing of it is led round yet.</p>}
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
-          {place ? <Doing place={place} plan={plan} units={units} /> : <Done id={id} plan={plan} />}
+          {place && came === done && (
+            <Where id={id} revision={revision} plan={plan} done={done} units={units} onGo={() => setCame(-1)} />
+          )}
+          {place ? <Doing place={place} plan={plan} done={done} to={to} units={units} /> : <Done id={id} plan={plan} />}
           <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />
           {done === 0 && (
             <details className="rounded-box border border-base-300 p-3">
@@ -181,15 +190,10 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       </div>
       {/* Always in reach, whatever the window's size. */}
       <div className="vise-keys flex gap-3 border-base-300 border-t bg-base-100 px-4 py-3">
-        <button type="button" className="btn btn-lg" disabled={done === 0} onClick={() => setDone((n) => n - 1)}>
+        <button type="button" className="btn btn-lg" disabled={done === 0} onClick={back}>
           Back
         </button>
-        <button
-          type="button"
-          className="btn btn-primary btn-lg flex-1"
-          disabled={!place}
-          onClick={() => setDone((n) => n + 1)}
-        >
+        <button type="button" className="btn btn-primary btn-lg flex-1" disabled={!place} onClick={go}>
           {place ? "Done, next" : "All done"}
         </button>
       </div>
@@ -282,57 +286,6 @@ function MoveSlider({ along, setAlong, playing, play }: Move) {
         onChange={(e) => setAlong(Number(e.target.value))}
       />
     </div>
-  );
-}
-
-/** between are the gates that stand between the round that is being ended and the next. */
-function between({ step, round, part }: Place): string[] {
-  if (part < step.actions.length) return [];
-  return (step.gates ?? []).filter((g) => g.at === round || (g.every && round % g.every === 0)).map((g) => g.says);
-}
-
-function Doing({ place, plan, units }: { place: Place; plan: Plan; units: "mm" | "inch" }) {
-  const { step, action, round, part } = place;
-  const fold = plan.cords.find((c) => c.id === action.cord)?.fold_at_mm;
-  const gates = [action.gate ?? "", ...between(place)].filter((g) => g !== "");
-  const full = (t: string) => said(t.replaceAll("{length}", length(step.mm ?? 0, units, true)), units, fold);
-  return (
-    <>
-      <div>
-        <p className="text-lg opacity-80">
-          section {step.section + 1}, {step.do.replaceAll("-", " ")}
-        </p>
-        <p className="figure font-bold text-5xl" data-testid="counter">
-          {step.repeats > 1 ? (
-            <>
-              {round}
-              <span className="font-normal text-2xl opacity-80"> of {step.repeats}</span>
-            </>
-          ) : (
-            <>
-              {part}
-              <span className="font-normal text-2xl opacity-80"> of {step.actions.length}</span>
-            </>
-          )}
-        </p>
-        {step.repeats > 1 && (
-          <p className="text-lg">
-            move {part} of {step.actions.length}
-          </p>
-        )}
-      </div>
-      <div className="flex items-start gap-4">
-        {action.cord && action.colour && <Swatch colour={action.colour} id={action.cord} large />}
-        <p className="font-semibold text-3xl leading-snug">{full(action.text)}</p>
-      </div>
-      {action.detail && <p className="text-xl">{full(action.detail)}</p>}
-      {gates.map((g) => (
-        <p key={g} className="rounded-box border-2 border-secondary p-3 text-xl" data-gate>
-          <strong>Look before you go on: </strong>
-          {full(g)}
-        </p>
-      ))}
-    </>
   );
 }
 

@@ -8,7 +8,7 @@ import { useWork } from "../work";
 /** Inspected is one thing to look at: how, what is right, what is wrong, and the way back. */
 export function Inspected({ item, ticked, onTick }: { item: Item; ticked: boolean; onTick: () => void }) {
   const { units } = useSettings();
-  const { setLit } = useWork();
+  const { id, revision, setLit } = useWork();
   const [open, setOpen] = useState(false);
   const what = said(item.what, units);
   const both = item.right && item.wrong;
@@ -33,14 +33,14 @@ export function Inspected({ item, ticked, onTick }: { item: Item; ticked: boolea
       {item.how && <p className="pl-8">{said(item.how, units)}</p>}
       {both && (
         <div className="grid grid-cols-2 gap-2">
-          <Shown item={item} state="right" says={item.right?.says ?? ""} />
-          <Shown item={item} state="wrong" says={item.wrong?.says ?? ""} />
+          <Shown id={id} revision={revision} item={item} state="right" says={item.right?.says ?? ""} />
+          <Shown id={id} revision={revision} item={item} state="wrong" says={item.wrong?.says ?? ""} />
         </div>
       )}
       {item.right && !both && (
         <details onToggle={(e) => setOpen(e.currentTarget.open)} className="pl-8">
           <summary className="min-h-6 cursor-pointer">Show it</summary>
-          {open && <Shown item={item} state="right" says={item.right.says ?? ""} />}
+          {open && <Shown id={id} revision={revision} item={item} state="right" says={item.right.says ?? ""} />}
         </details>
       )}
       {item.back && (
@@ -61,8 +61,14 @@ function tall(item: Item) {
 }
 
 /** Shown is the right or the wrong state, drawn; a wrong one is marked by a word and a sign. */
-function Shown({ item, state, says }: { item: Item; state: "right" | "wrong"; says: string }) {
-  const { id, revision } = useWork();
+export function Shown(p: {
+  id: number;
+  revision: number | undefined;
+  item: Item;
+  state: "right" | "wrong";
+  says: string;
+}) {
+  const { id, revision, item, state, says } = p;
   const { units } = useSettings();
   const picture = useInspected(id, revision, item.id, state).data;
   const words = said(says, units);

@@ -1,0 +1,92 @@
+import { useState } from "react";
+import { alongSteps, useInspect, usePicture } from "../api/queries";
+import type { Plan } from "../api/types.gen";
+import { Shown } from "../bench/check/Inspected";
+import { Still } from "../hang/Plate";
+import { said, type Units } from "../ui/units";
+import { placeAt } from "./steps";
+
+/** Where says where one is after a pause: face and back as the work looks now, and on which side it goes on. */
+export function Where(p: { id: number; revision: number; plan: Plan; done: number; units: Units; onGo: () => void }) {
+  const { id, revision, plan, done } = p;
+  const place = placeAt(plan, done);
+  if (!place) return null;
+  const { step, action, round, part } = place;
+  const side = action.from === "left" || action.from === "right" ? action.from : "";
+  // Between two half knots the side to go on from is told by the row itself.
+  const told = side !== "" && step.half !== undefined && (part - 1) % step.half === 0 && done > place.before;
+  const rounds =
+    step.repeats > 1
+      ? `${round - 1} of ${step.repeats} are tied`
+      : `${part - 1} of ${step.actions.length} moves are made`;
+  return (
+    <section aria-label="Where you are" className="flex flex-col gap-3 rounded-box border-2 border-primary p-4 text-lg">
+      <h2 className="font-bold text-2xl">Where you are</h2>
+      <p>
+        Section {step.section + 1}, {step.do.replaceAll("-", " ")}: {rounds}
+        {step.repeats > 1 && part > 1 ? `, and ${part - 1} of ${step.actions.length} moves of the next` : ""}.
+      </p>
+      <p>
+        {side ? `The next move starts ${side}` : "Go on with the next move"}
+        {action.cord ? `, with cord ${action.cord}` : ""}
+        {told ? `: the lowest bump of the row is at the ${side}.` : "."}
+      </p>
+      <div className="flex gap-3">
+        <Now id={id} revision={revision} done={done} turn={0} name="face" />
+        <Now id={id} revision={revision} done={done} turn={180} name="back" />
+      </div>
+      <Likely id={id} revision={revision} section={step.section} units={p.units} />
+      <button type="button" className="btn btn-primary self-start" onClick={p.onGo}>
+        It looks like this: go on
+      </button>
+    </section>
+  );
+}
+
+/** Now is one side of the work as it must look now. */
+function Now(p: { id: number; revision: number; done: number; turn: number; name: string }) {
+  const picture = usePicture(p.id, p.revision, { turn: p.turn, scale: 4, until: p.done, along: alongSteps }).data;
+  return (
+    <figure className="mat min-w-0 flex-1 rounded-box p-2 text-center">
+      {picture && picture.places.length > 0 && (
+        <Still
+          picture={{ ...picture, discs: undefined, way: undefined }}
+          perMM={Math.min(3, 26000 / picture.height, 20000 / picture.width)}
+          label={`The work now, ${p.name}`}
+          className="mx-auto max-w-full"
+        />
+      )}
+      <figcaption>{p.name}</figcaption>
+    </figure>
+  );
+}
+
+/** How many wrong states are offered. */
+const offered = 3;
+
+/** Likely are the slips that makers know of this section, each drawn, with the way back. */
+function Likely({ id, revision, section, units }: { id: number; revision: number; section: number; units: Units }) {
+  const [open, setOpen] = useState(false);
+  const inspect = useInspect(id, revision);
+  const wrong = (inspect.data?.items ?? []).filter((i) => i.section === section && i.wrong).slice(0, offered);
+  if (wrong.length === 0) return null;
+  return (
+    <div className="flex flex-col gap-3">
+      <button type="button" className="btn self-start" aria-expanded={open} onClick={() => setOpen(!open)}>
+        Does yours look otherwise?
+      </button>
+      {open &&
+        wrong.map((i) => (
+          <div key={i.id} className="flex flex-col gap-1 text-base">
+            <Shown id={id} revision={revision} item={i} state="wrong" says={i.wrong?.says ?? ""} />
+            {i.back && (
+              <p>
+                <strong>The way back: </strong>
+                {said(i.back, units)}
+              </p>
+            )}
+          </div>
+        ))}
+    </div>
+  );
+}
