@@ -20,6 +20,7 @@ require (
 	gonum.org/v1/gonum v0.17.0
 	gorm.io/gorm v1.31.2
 	modernc.org/sqlite v1.60.1
+	rsc.io/qr v0.2.0
 )
 
 require (

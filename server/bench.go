@@ -60,6 +60,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/along", s.along)
 	r.GET("/pieces/:id/colours.svg", s.colourSheet)
 	r.GET("/eyes", s.eyes)
+	r.GET("/pieces/:id/phone", s.phone)
 	r.GET("/goes-with", s.suggest)
 	palettes().serve(r, "/palettes", s.store)
 	r.GET("/catalogue", func(c *gin.Context) { answer(c, catalogue(), nil) })

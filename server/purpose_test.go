@@ -182,3 +182,12 @@ func BenchmarkColouringsAtFirst(b *testing.B) {
 		}
 	}
 }
+
+// A bench that is served to its own machine alone says how a phone could reach it.
+func TestAPhoneThatCannotReachTheBench(t *testing.T) {
+	b := newBench(t)
+	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	if got := ask[server.Phone](b, 200, "GET", fmt.Sprintf("/api/pieces/%d/phone", p.ID), nil); got.Code != "" || !strings.Contains(got.Why, "bight serve --addr 0.0.0.0:") {
+		t.Errorf("%+v", got)
+	}
+}

@@ -313,6 +313,7 @@ type Wire struct {
 	ColourRequest   ColouringsRequest
 	Colourings      Colourings
 	Along           colouring.Along
+	Phone           Phone
 	Palette         Palette
 	Suggested       []Suggested
 	Inspect         Inspect

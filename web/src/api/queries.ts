@@ -24,6 +24,7 @@ import type {
   Offer,
   Pair,
   Palette,
+  Phone,
   Picture,
   Plan,
   Planned,
@@ -460,6 +461,11 @@ export function useEyes(eye: Pair["eye"], colours: string[]) {
     enabled: eye !== "usual" && asked.length > 0,
     staleTime: Infinity,
   }).data;
+}
+
+/** usePhone is how a piece is opened at the vise on another device. */
+export function usePhone(id: number) {
+  return useQuery({ queryKey: ["phone", id], queryFn: () => api.get<Phone>(`/pieces/${id}/phone`), retry: false });
 }
 
 /** usePalettes are colours that are kept together by a name. */

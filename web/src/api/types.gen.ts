@@ -35,6 +35,7 @@ export interface Root {
   ColourRequest: ColouringsRequest;
   Colourings: Colourings;
   Along: Along;
+  Phone: Phone;
   Palette: Palette;
   Suggested: Suggested[];
   Inspect: Inspect;
@@ -759,6 +760,12 @@ export interface Half {
   name: string;
   says: string;
   sequence: Section[];
+}
+export interface Phone {
+  url?: string;
+  code?: string;
+  size?: number;
+  why?: string;
 }
 export interface Palette {
   id: number;

@@ -10,6 +10,7 @@ import { TextInput } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
 import { Refusals } from "../ui/refusals";
 import { SettingsMenu } from "../ui/SettingsMenu";
+import { OnThePhone } from "../vise/Phone";
 import { Conflict } from "./Conflict";
 import { CordRail } from "./CordRail";
 import { Check } from "./check/Check";
@@ -123,6 +124,9 @@ function Laid({ stage }: { stage: Stage }) {
           Keys
         </button>
         <SettingsMenu />
+        <span className="max-lg:hidden">
+          <OnThePhone id={id} ghost />
+        </span>
         <button type="button" className="btn btn-primary btn-sm" onClick={() => go(`/piece/${id}/vise`)}>
           To the vise
         </button>

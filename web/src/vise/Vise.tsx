@@ -15,6 +15,7 @@ import { Nothing } from "../ui/Nothing";
 import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
 import { Doing } from "./Doing";
+import { OnThePhone } from "./Phone";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
 import { usePlace } from "./usePlace";
 import { Where } from "./Where";
@@ -126,6 +127,9 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         <button type="button" className="btn btn-sm" onClick={() => setShort(true)}>
           Running short
         </button>
+        <span className="max-md:hidden">
+          <OnThePhone id={id} />
+        </span>
         <span className="figure">
           {done} / {plan.actions}
         </span>
