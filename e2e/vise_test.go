@@ -50,3 +50,29 @@ func TestStridesAtTheVise(t *testing.T) {
 	v.click("It looks like this: go on")
 	v.until("then the work goes on", `!document.querySelector('[aria-label="Where you are"]')`)
 }
+
+// A knot is led by keys alone: a wrong crossing is told at once with what it makes, and at
+// the end the knot is drawn up and due again.
+func TestTheTrainer(t *testing.T) {
+	v := open(t, demoAt(t), "/")
+	v.click("Trainer")
+	v.until("all are due", text("due")+`?.endsWith("knots are due.")`)
+	v.click("Lead the figure-eight")
+	at := `document.querySelector('[data-testid="lead"]')?.dataset.at`
+	v.until("the strand comes to itself", text("ask")+`?.startsWith("Strand 1 comes to itself") && `+at+` === "0"`)
+	v.key("u")
+	v.until("a slip is told at once", text("said")+`?.includes("Not so. It goes over here. Led under it makes no knot at all") && `+at+` === "0"`)
+	for i, k := range []string{"o", kb.ArrowDown, "o", "u"} {
+		v.key(k)
+		v.until("on to the next", at+` === "`+string(rune('1'+i))+`" && !document.querySelector("[data-wait]")`)
+		v.until("it is drawn", `document.querySelectorAll('[data-testid="lead"] svg path').length > 3`)
+		if i < 3 {
+			v.until("the next is asked for", text("ask")+` && document.querySelector('[data-testid="lead"] header .figure').textContent === "`+string(rune('1'+i))+` / 4"`)
+		}
+	}
+	v.until("with a slip it is due at once", `document.querySelector('[data-testid="lead"]').textContent.includes("Led, with 1 slip.") && document.querySelector('[data-testid="lead"]').textContent.includes("The figure-eight is due now.")`)
+	v.click("To the next")
+	v.until("it is kept", `document.querySelector('[data-testid="lessons"]')?.textContent.includes("led 1 time, 1 slip")`)
+	v.goTo("/trainer/granny")
+	v.until("a knot that is not there is said so", `document.body.textContent.includes("cannot be led yet; choose one of the list")`)
+}

@@ -56,6 +56,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 	r.POST("/finish", s.finish)
 	s.purpose(r)
 	s.inspects(r)
+	s.trains(r)
 	r.POST("/pieces/:id/colourings", s.colourings)
 	r.GET("/pieces/:id/along", s.along)
 	r.GET("/pieces/:id/colours.svg", s.colourSheet)

@@ -20,6 +20,7 @@ import (
 	"nimblebight/core/plan"
 	"nimblebight/core/reach"
 	"nimblebight/core/shapes"
+	"nimblebight/core/trainer"
 	"nimblebight/formats/svg"
 	"nimblebight/store"
 )
@@ -314,6 +315,11 @@ type Wire struct {
 	Colourings      Colourings
 	Along           colouring.Along
 	Phone           Phone
+	Trained         []Trained
+	Leading         Leading
+	JudgeCrossing   JudgeCrossing
+	CrossingAnswer  trainer.Answer
+	LedRequest      LedRequest
 	Palette         Palette
 	Suggested       []Suggested
 	Inspect         Inspect

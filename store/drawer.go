@@ -19,13 +19,15 @@ const (
 	Hardware Shelf = "hardware"
 	Tools    Shelf = "tool"
 	Palettes Shelf = "palette"
+	// Trained is how well knots are known, a card each.
+	Trained Shelf = "trained"
 )
 
 // Shelves are all of them.
-var Shelves = []Shelf{Cords, Cores, Swatches, Beads, Hardware, Tools, Palettes}
+var Shelves = []Shelf{Cords, Cores, Swatches, Beads, Hardware, Tools, Palettes, Trained}
 
-// Stuff is something that lies in the drawer: a cord, a core, a swatch, a bead, hardware or
-// a tool.
+// Stuff is something that lies in the drawer: a cord, a core, a swatch, a bead, hardware, a
+// tool, a palette, or the card of a knot that is trained.
 type Stuff struct {
 	ID   int64
 	Name string

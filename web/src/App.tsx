@@ -7,6 +7,8 @@ import { Sheet } from "./bench/cut/Sheet";
 import { Fist } from "./fist/Fist";
 import { BinView } from "./rack/BinView";
 import { Rack } from "./rack/Rack";
+import { Lead } from "./trainer/Lead";
+import { Trainer } from "./trainer/Trainer";
 import { Nothing } from "./ui/Nothing";
 import { Vise } from "./vise/Vise";
 
@@ -29,6 +31,8 @@ export function App() {
         <Route path="/" component={Rack} />
         <Route path="/bin" component={BinView} />
         <Route path="/balls" component={Fist} />
+        <Route path="/trainer" component={Trainer} />
+        <Route path="/trainer/:knot">{(p) => <Lead key={p.knot} knot={p.knot} />}</Route>
         <Route path="/piece/:id">{(p) => <Redirect to={`/piece/${p.id}/tie`} replace />}</Route>
         <Route path="/piece/:id/vise">{(p) => <Vise key={p.id} id={Number(p.id)} />}</Route>
         <Route path="/piece/:id/sheet">{(p) => <Sheet key={p.id} id={Number(p.id)} />}</Route>

@@ -21,6 +21,7 @@ import type {
   Inspect,
   JudgeRequest,
   Kept,
+  Leading,
   Offer,
   Pair,
   Palette,
@@ -38,6 +39,7 @@ import type {
   Thing,
   ThroughAnswer,
   ThroughRequest,
+  Trained,
   Verdict,
 } from "./types.gen";
 
@@ -461,6 +463,22 @@ export function useEyes(eye: Pair["eye"], colours: string[]) {
     enabled: eye !== "usual" && asked.length > 0,
     staleTime: Infinity,
   }).data;
+}
+
+/** useTrained are the knots that can be led, and how surely each is known. */
+export function useTrained() {
+  return useQuery({ queryKey: ["trained"], queryFn: () => api.get<Trained[]>("/trainer"), staleTime: 0 });
+}
+
+/** useLeading is a knot that is led up to a crossing, or drawn up so far once it is led. */
+export function useLeading(knot: string, at: number, drawn: number) {
+  return useQuery({
+    queryKey: ["leading", knot, at, drawn],
+    queryFn: () => api.get<Leading>(`/trainer/${knot}?at=${at}&drawn=${drawn}`),
+    staleTime: Infinity,
+    placeholderData: keepPreviousData,
+    retry: false,
+  });
 }
 
 /** usePhone is how a piece is opened at the vise on another device. */

@@ -36,6 +36,11 @@ export interface Root {
   Colourings: Colourings;
   Along: Along;
   Phone: Phone;
+  Trained: Trained[];
+  Leading: Leading;
+  JudgeCrossing: JudgeCrossing;
+  CrossingAnswer: Answer;
+  LedRequest: LedRequest;
   Palette: Palette;
   Suggested: Suggested[];
   Inspect: Inspect;
@@ -766,6 +771,43 @@ export interface Phone {
   code?: string;
   size?: number;
   why?: string;
+}
+export interface Trained {
+  knot: string;
+  box: number;
+  due: string;
+  last: string;
+  led: number;
+  slips: number;
+  name: string;
+  strands: number;
+  crossings: number;
+  is_due: boolean;
+  sure: number;
+}
+export interface Leading {
+  knot: string;
+  name: string;
+  crossings: number;
+  picture: Picture;
+  strand?: number;
+  with?: number;
+  x: number;
+  y: number;
+  done: boolean;
+}
+export interface JudgeCrossing {
+  at: number;
+  over: boolean;
+}
+export interface Answer {
+  right: boolean;
+  says: string;
+  makes?: string;
+  falls?: boolean;
+}
+export interface LedRequest {
+  slips: number;
 }
 export interface Palette {
   id: number;

@@ -53,6 +53,9 @@ export function Rack() {
         <Link href="/balls" className="btn btn-ghost btn-sm">
           Balls and cores
         </Link>
+        <Link href="/trainer" className="btn btn-ghost btn-sm">
+          Trainer
+        </Link>
         <Link href="/bin" className="btn btn-ghost btn-sm">
           Bin{binned.data && binned.data.length > 0 ? ` (${binned.data.length})` : ""}
         </Link>

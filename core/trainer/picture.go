@@ -1,0 +1,96 @@
+package trainer
+
+import (
+	"math"
+
+	"nimblebight/core/cord"
+	"nimblebight/core/knot"
+	"nimblebight/core/piece"
+	"nimblebight/core/plan"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// comesOn is how far a strand is shown short of the crossing that is asked for, diameters.
+const comesOn = 1.2
+
+// Layout is the diagram when ask k is come to: the strands that are led lie as the knot has
+// them, the one in hand ends before the crossing, others hang. After the last ask all is
+// led, and drawn is how far it is drawn up, from 0 to 1.
+func (l Lesson) Layout(k int, drawn float64, stuffs []cord.Stuff) plan.Layout {
+	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: -1, MovingLeg: -1, MovingFrom: math.Inf(-1)}
+	d := 0.0
+	for i := range l.Strands {
+		s := stuffs[i%len(stuffs)]
+		out.Stuffs, out.Figures = append(out.Stuffs, s), append(out.Figures, s.Figures())
+		d = math.Max(d, s.DrawnUp())
+	}
+	out.Thick = d
+	frames := l.film.Frames
+	x := math.Max(0, math.Min(1, drawn)) * float64(len(frames)-1)
+	at := frames[int(x)]
+	up := 0.0
+	for _, pts := range at {
+		up = math.Max(up, -pts[0].Y)
+	}
+	for i, pts := range at {
+		upTo := float64(len(pts) - 1)
+		if k < len(l.Asks) {
+			switch a := l.Asks[max(0, k)]; {
+			case i > a.Strand:
+				upTo = l.hangs(i)
+			case i == a.Strand:
+				upTo = math.Max(1, a.At-comesOn*float64(len(pts)-1)/length(pts))
+				out.Moving = i
+			}
+		}
+		s := plan.Strand{Cord: i, Index: i, Fold: -1}
+		for n, v := range pts {
+			if float64(n) > upTo && n > 2 {
+				break
+			}
+			s.Points = append(s.Points, r3.Scale(d, r3.Add(v, r3.Vec{Y: up})))
+			s.Section, s.Lies = append(s.Section, 0), append(s.Lies, knot.Knotted)
+			out.Bottom = math.Max(out.Bottom, d*(v.Y+up))
+		}
+		out.Strands = append(out.Strands, s)
+	}
+	out.Sections, out.Sides = [][2]float64{{0, out.Bottom}}, [][2]float64{{1, 0}}
+	return out
+}
+
+// hangs is up to which node a strand that is not led yet is shown: to where it first meets
+// another.
+func (l Lesson) hangs(strand int) float64 {
+	first := math.Inf(1)
+	for _, a := range l.Asks {
+		if a.Strand == strand {
+			first = math.Min(first, a.At)
+		}
+	}
+	pts := l.film.Frames[0][strand]
+	return math.Max(2, math.Min(first, float64(len(pts)-1))-2*comesOn*float64(len(pts)-1)/length(pts))
+}
+
+func length(pts []r3.Vec) float64 {
+	sum := 0.0
+	for i := 1; i < len(pts); i++ {
+		sum += r3.Norm(r3.Sub(pts[i], pts[i-1]))
+	}
+	return sum
+}
+
+// Place is where ask k lies in the picture of its layout, mm.
+func (l Lesson) Place(k int, stuffs []cord.Stuff) (x, y float64, ok bool) {
+	if k < 0 || k >= len(l.Asks) {
+		return 0, 0, false
+	}
+	d, up := 0.0, 0.0
+	for i := range l.Strands {
+		d = math.Max(d, stuffs[i%len(stuffs)].DrawnUp())
+	}
+	for _, pts := range l.film.Frames[0] {
+		up = math.Max(up, -pts[0].Y)
+	}
+	return d * l.Asks[k].X, d * (l.Asks[k].Y + up), true
+}

@@ -1,0 +1,276 @@
+// Package trainer has a maker lead the strands of a knot over its loose diagram, crossing by
+// crossing, and judges each by the crossings of the curve: right, or wrong and what it makes
+// instead. It also says when a knot is due again.
+//
+// A diagram is the loosest frame of a knot's film, seen from the face.
+package trainer
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"sync"
+
+	"nimblebight/core/curve"
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/loose"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// Lesson is a knot to be led.
+//
+// Invariant: every crossing of the diagram is asked for once, when the second of its two
+// strands comes to it; before that nothing lies there.
+type Lesson struct {
+	Knot    string `json:"knot"`
+	Name    string `json:"name"`
+	Strands int    `json:"strands"`
+	// Asks are the crossings in the order in which they are come to.
+	Asks []Ask `json:"asks"`
+
+	film      knot.Film
+	crossings []curve.Crossing // of the closed diagram, as the knot has them
+	closed    int              // how many closed curves
+	signature signature
+}
+
+// Ask is one crossing: which strand comes to which, both counted from 0 on the left where
+// they come in, and how far along the strand, in its nodes. Over is how it passes.
+type Ask struct {
+	Strand int     `json:"strand"`
+	With   int     `json:"with"`
+	At     float64 `json:"-"`
+	Over   bool    `json:"-"`
+	X      float64 `json:"x"` // in the diagram, diameters
+	Y      float64 `json:"y"`
+
+	crossing int
+}
+
+// mostAsked is how many crossings a lesson has at most.
+const mostAsked = 40
+
+// signature is by what a led knot is known: how many strands it has, the determinant of its
+// closure, and how often its strands are wound about one another.
+type signature struct {
+	strands, closed, determinant, wound int
+}
+
+// fewFor is how many crossings a single strand's diagram has for a determinant of 1 to say
+// that it is no knot: all others of so few have a greater one (tables of knots).
+const fewFor = 9
+
+// Lessons are all knots that can be led, by name.
+var Lessons = sync.OnceValue(func() []Lesson {
+	var out []Lesson
+	for _, k := range knot.All() {
+		for _, n := range loose.Strands {
+			f, ok := filmOn(k.ID, n)
+			if !ok {
+				continue
+			}
+			if l, err := lesson(k, f); err == nil && len(l.Asks) > 0 && len(l.Asks) <= mostAsked && l.knotted() {
+				out = append(out, l)
+				break // on as few strands as it is tied with
+			}
+		}
+	}
+	slices.SortFunc(out, func(a, b Lesson) int {
+		return cmp.Or(cmp.Compare(len(a.Asks), len(b.Asks)), cmp.Compare(a.Name, b.Name))
+	})
+	return out
+})
+
+// knotted tells whether anything is held by the crossings: one strand whose closure is no
+// knot can be led in any way.
+func (l Lesson) knotted() bool { return l.Strands > 1 || l.signature.determinant > 1 }
+
+// Of is the lesson of a knot.
+func Of(id string) (Lesson, bool) {
+	all := Lessons()
+	if i := slices.IndexFunc(all, func(l Lesson) bool { return l.Knot == id }); i >= 0 {
+		return all[i], true
+	}
+	return Lesson{}, false
+}
+
+func filmOn(id string, strands int) (knot.Film, bool) {
+	for _, f := range loose.Films(id) {
+		if len(f.Frames[0]) == strands {
+			return f, true
+		}
+	}
+	return knot.Film{}, false
+}
+
+func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
+	l := Lesson{Knot: k.ID, Name: k.Name, Strands: len(f.Frames[0]), film: f}
+	var open []curve.Curve
+	for _, pts := range f.Frames[0] {
+		open = append(open, curve.Curve{Points: pts})
+	}
+	found, err := curve.Crossings(open)
+	if err != nil {
+		return l, fmt.Errorf("trainer: the diagram of %s: %w", k.Name, err)
+	}
+	round := closed(open)
+	if l.crossings, err = curve.Crossings(round); err != nil {
+		return l, fmt.Errorf("trainer: the closed diagram of %s: %w", k.Name, err)
+	}
+	l.closed = len(round)
+	for _, c := range found {
+		// The later of the two comes to what lies there.
+		over := c.Over > c.Under || c.Over == c.Under && c.OverAt > c.UnderAt
+		a := Ask{Strand: c.Under, With: c.Over, At: c.UnderAt, X: c.X, Y: c.Y}
+		if over {
+			a = Ask{Strand: c.Over, With: c.Under, At: c.OverAt, Over: true, X: c.X, Y: c.Y}
+		}
+		a.crossing = nearest(l.crossings, c.X, c.Y)
+		l.Asks = append(l.Asks, a)
+	}
+	slices.SortFunc(l.Asks, func(a, b Ask) int { return cmp.Or(cmp.Compare(a.Strand, b.Strand), cmp.Compare(a.At, b.At)) })
+	l.signature = l.signed(nil)
+	return l, nil
+}
+
+// nearest is the crossing that lies at a place.
+func nearest(cs []curve.Crossing, x, y float64) int {
+	best, at := math.Inf(1), 0
+	for i, c := range cs {
+		if d := math.Hypot(c.X-x, c.Y-y); d < best {
+			best, at = d, i
+		}
+	}
+	return at
+}
+
+// closed joins the end of each strand to the beginning that stands in the same place from
+// the right, far outside and inside one another, so that nothing more crosses.
+func closed(open []curve.Curve) []curve.Curve {
+	const far = 200.0 // diameters
+	n := len(open)
+	order := func(at func(i int) r3.Vec) []int {
+		out := knot.Identity(n)
+		slices.SortFunc(out, func(a, b int) int { return cmp.Compare(at(b).X, at(a).X) })
+		return out
+	}
+	begins := order(func(i int) r3.Vec { return open[i].Points[0] })
+	ends := order(func(i int) r3.Vec { return open[i].Points[len(open[i].Points)-1] })
+	next, rank := make([]int, n), make([]int, n)
+	for k := range n {
+		next[ends[k]], rank[ends[k]] = begins[k], k
+	}
+	var out []curve.Curve
+	done := make([]bool, n)
+	for i := range n {
+		var pts []r3.Vec
+		for at := i; !done[at]; at = next[at] {
+			done[at] = true
+			by := far + 5*float64(rank[at])
+			end, begin := open[at].Points[len(open[at].Points)-1], open[next[at]].Points[0]
+			pts = append(append(pts, open[at].Points...), r3.Vec{X: end.X, Y: by}, r3.Vec{X: by, Y: by}, r3.Vec{X: by, Y: -by}, r3.Vec{X: begin.X, Y: -by})
+		}
+		if pts != nil {
+			out = append(out, curve.Curve{Points: pts, Closed: true})
+		}
+	}
+	return out
+}
+
+// signed is by what the knot is known with some of its crossings the other way.
+func (l Lesson) signed(switched []int) signature {
+	cs := slices.Clone(l.crossings)
+	for _, i := range switched {
+		c := &cs[i]
+		c.Over, c.Under, c.OverAt, c.UnderAt, c.Sign = c.Under, c.Over, c.UnderAt, c.OverAt, -c.Sign
+	}
+	wound := 0
+	for _, c := range cs {
+		if c.Over != c.Under {
+			wound += c.Sign
+		}
+	}
+	if wound < 0 { // a mirror is the same knot
+		wound = -wound
+	}
+	return signature{l.Strands, l.closed, curve.Determinant(cs, l.closed), wound}
+}
+
+// Answer is what is said of a crossing that was led.
+type Answer struct {
+	Right bool   `json:"right"`
+	Says  string `json:"says"`
+	// Makes is the knot that comes of it instead, where one of the catalogue does; Falls is
+	// set where nothing does.
+	Makes string `json:"makes,omitempty"`
+	Falls bool   `json:"falls,omitempty"`
+}
+
+// Judge says whether ask k is passed so, all others being as the knot has them; an ask that
+// is not there is refused.
+func (l Lesson) Judge(k int, over bool) (Answer, error) {
+	if k < 0 || k >= len(l.Asks) {
+		return Answer{}, fmt.Errorf("%s has %d crossings; there is no crossing %d", l.Name, len(l.Asks), k+1)
+	}
+	a := l.Asks[k]
+	if a.Over == over {
+		return Answer{Right: true, Says: "Right."}, nil
+	}
+	makes := l.signed([]int{a.crossing})
+	out := Answer{Says: fmt.Sprintf("It goes %s here. ", word(a.Over))}
+	switch other, ok := named(l, makes); {
+	case makes.strands == 1 && makes.determinant == 1 && len(l.crossings) <= fewFor:
+		out.Falls = true
+		out.Says += fmt.Sprintf("Led %s it makes no knot at all: pulled, it falls open.", word(over))
+	case ok:
+		out.Makes = other
+		out.Says += fmt.Sprintf("Led %s it makes another knot: %s %s.", word(over), article(other), other)
+	case makes == l.signature:
+		out.Says += fmt.Sprintf("Led %s it lies otherwise, and does not draw up as it should.", word(over))
+	default:
+		out.Says += fmt.Sprintf("Led %s it makes another knot, which has no name here.", word(over))
+	}
+	return out, nil
+}
+
+func word(over bool) string {
+	if over {
+		return "over"
+	}
+	return "under"
+}
+
+func article(name string) string {
+	if slices.Contains([]byte("aeio"), name[0]) {
+		return "an"
+	}
+	return "a"
+}
+
+// named is another knot of the lessons that is known by a signature.
+func named(l Lesson, s signature) (string, bool) {
+	if s == l.signature {
+		return "", false
+	}
+	for _, o := range catalogue() {
+		if o.Knot != l.Knot && o.signature == s && s.determinant > 1 {
+			return o.Name, true
+		}
+	}
+	return "", false
+}
+
+// catalogue are the lessons on every number of strands.
+var catalogue = sync.OnceValue(func() []Lesson {
+	var out []Lesson
+	for _, k := range knot.All() {
+		for _, f := range loose.Films(k.ID) {
+			if l, err := lesson(k, f); err == nil && len(l.Asks) <= mostAsked {
+				out = append(out, l)
+			}
+		}
+	}
+	return out
+})

@@ -1,0 +1,142 @@
+package trainer_test
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"nimblebight/core/cord"
+	_ "nimblebight/core/knots"
+	"nimblebight/core/piece"
+	"nimblebight/core/scene"
+	"nimblebight/core/trainer"
+)
+
+// Every knot that is led as its route says is taken, and each single crossing that is led
+// otherwise is refused, with what it makes.
+func TestTheTrainerTakesTheRouteAndRefusesEveryChange(t *testing.T) {
+	lessons := trainer.Lessons()
+	if len(lessons) < 8 { // those that have a film and hold
+		t.Errorf("%d knots can be led", len(lessons))
+	}
+	for _, l := range lessons {
+		for k, a := range l.Asks {
+			if got, err := l.Judge(k, a.Over); err != nil || !got.Right {
+				t.Errorf("%s, crossing %d: led right it says %+v, %v", l.Name, k+1, got, err)
+			}
+			got, err := l.Judge(k, !a.Over)
+			if err != nil || got.Right || got.Says == "" || !strings.Contains(got.Says, "Led ") {
+				t.Errorf("%s, crossing %d: led wrong it says %+v, %v", l.Name, k+1, got, err)
+			}
+			if got.Makes == l.Name {
+				t.Errorf("%s, crossing %d: led wrong it makes itself", l.Name, k+1)
+			}
+		}
+	}
+}
+
+// Facts of knot tables: an overhand with any one crossing switched is no knot, and a
+// figure-eight is no knot with any one of its four switched.
+func TestWhatAWrongCrossingMakes(t *testing.T) {
+	for id, crossings := range map[string]int{"overhand": 3, "figure-eight": 4} {
+		l, ok := trainer.Of(id)
+		if !ok || l.Strands != 1 || len(l.Asks) != crossings {
+			t.Fatalf("%s: %+v", id, l)
+		}
+		for k, a := range l.Asks {
+			if got, _ := l.Judge(k, !a.Over); !got.Falls {
+				t.Errorf("%s with crossing %d switched: %+v", id, k+1, got)
+			}
+		}
+	}
+	if l, _ := trainer.Of("overhand"); true {
+		if _, err := l.Judge(99, true); err == nil {
+			t.Error("a crossing that is not there is judged")
+		}
+		if _, err := l.Judge(-1, true); err == nil {
+			t.Error("a crossing before the first is judged")
+		}
+	}
+}
+
+// Each crossing is asked for once, when the second strand comes to it.
+func TestCrossingsAreAskedForInTheirOrder(t *testing.T) {
+	for _, l := range trainer.Lessons() {
+		for k := 1; k < len(l.Asks); k++ {
+			a, b := l.Asks[k-1], l.Asks[k]
+			if b.Strand < a.Strand || b.Strand == a.Strand && b.At <= a.At {
+				t.Errorf("%s: crossing %d comes before %d", l.Name, k+1, k)
+			}
+			if b.With > b.Strand {
+				t.Errorf("%s: crossing %d is with strand %d, which is not led yet", l.Name, k+1, b.With+1)
+			}
+		}
+	}
+}
+
+// A picture of each place can be drawn, more of the knot with every crossing.
+func TestLessonsAreDrawn(t *testing.T) {
+	stuffs := []cord.Stuff{piece.Kernmantle(4, piece.Lagoon), piece.Kernmantle(4, piece.Sand)}
+	for _, l := range trainer.Lessons() {
+		points := 0
+		for k := range len(l.Asks) + 1 {
+			lay := l.Layout(k, 0, stuffs)
+			n := 0
+			for _, s := range lay.Strands {
+				n += len(s.Points)
+			}
+			if n <= points {
+				t.Errorf("%s: at crossing %d no more is led than before", l.Name, k+1)
+			}
+			points = n
+		}
+		if p := scene.Render(l.Layout(0, 0, stuffs), scene.View{PerMM: 3}); p.Empty() || len(p.Faults) > 0 {
+			t.Errorf("%s is not drawn: %v", l.Name, p.Faults)
+		}
+		if x, _, ok := l.Place(0, stuffs); !ok || x != x {
+			t.Errorf("%s: its first crossing has no place", l.Name)
+		}
+		if _, _, ok := l.Place(len(l.Asks), stuffs); ok {
+			t.Errorf("%s: a crossing after the last has a place", l.Name)
+		}
+	}
+}
+
+// Led without a slip a knot is due later each time; with one it is due at once.
+func TestKnotsComeAgain(t *testing.T) {
+	now := time.Date(2026, 5, 1, 10, 0, 0, 0, time.UTC)
+	c, last := trainer.Card{Knot: "overhand"}, time.Duration(-1)
+	if !c.IsDue(now) || c.Sure(now) != 0 {
+		t.Errorf("a new knot is not due: %+v", c)
+	}
+	for range 10 {
+		c = c.Next(0, now)
+		if wait := c.Due.Sub(now); wait < last || c.IsDue(now) {
+			t.Errorf("it is due after %v, before after %v", wait, last)
+		} else {
+			last = wait
+		}
+		if got := c.Sure(now); got != 1 {
+			t.Errorf("just led it is known by %v", got)
+		}
+		if at := c.Sure(c.Due); at < 0.49 || at > 0.51 {
+			t.Errorf("when it is due it is known by %v", at)
+		}
+		now = c.Due
+	}
+	if c = c.Next(2, now); !c.IsDue(now) || c.Box != 0 || c.Slips != 2 || c.Led != 11 || c.Sure(now) != 0 {
+		t.Errorf("after slips: %+v", c)
+	}
+}
+
+func BenchmarkJudge(b *testing.B) {
+	l, _ := trainer.Of("two-strand-diamond")
+	if len(l.Asks) == 0 {
+		l = trainer.Lessons()[len(trainer.Lessons())-1]
+	}
+	for b.Loop() {
+		if _, err := l.Judge(0, !l.Asks[0].Over); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
