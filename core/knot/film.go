@@ -49,7 +49,47 @@ func filmOf(id string, t Tied, d float64) (Film, [][]r3.Vec, bool) {
 			}
 		}
 	}
-	return Film{}, nil, false
+	return stretched(t, d)
+}
+
+// What has no film that was grown is shown stretched about the work's axis, so many times:
+// strands are as thick as they were, and nothing comes nearer to anything.
+const stretch = 1.6
+
+// Of a strand so much is laid above and below a stretched knot, and its nodes so far apart,
+// diameters.
+const stretchAbove, stretchBelow, stretchNode = 4.0, 9.0, 0.3
+
+// stretched is a film of two frames: the knot stretched, and as it is. What is tied about
+// something else, or takes something in, is not stretched off it.
+func stretched(t Tied, d float64) (Film, [][]r3.Vec, bool) {
+	if len(t.Paths) == 0 || len(t.Own) > 0 || len(t.Beads) > 0 || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
+		return Film{}, nil, false
+	}
+	var wide, tight [][]r3.Vec
+	for _, p := range t.Paths {
+		n := len(p.Points)
+		if n < 2 {
+			return Film{}, nil, false
+		}
+		first, end := r3.Scale(1/d, p.Points[0]), r3.Scale(1/d, p.Points[n-1])
+		pts := []r3.Vec{{X: first.X, Y: first.Y - stretchAbove, Z: first.Z}}
+		for _, v := range p.Points {
+			pts = append(pts, r3.Scale(1/d, v))
+		}
+		line := curve.Curve{Points: append(pts, r3.Vec{X: end.X, Y: end.Y + stretchBelow, Z: end.Z})}
+		line = line.Resample(max(4, int(line.Length()/stretchNode)))
+		tight = append(tight, line.Points)
+		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec {
+			by := stretch
+			if v.Y < first.Y { // from where it hangs it comes to it
+				by = 1 + (stretch-1)*curve.Smooth((v.Y-first.Y+stretchAbove)/stretchAbove)
+				return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
+			}
+			return r3.Vec{X: by * v.X, Y: first.Y + by*(v.Y-first.Y), Z: by * v.Z}
+		}).Points)
+	}
+	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true
 }
 
 // mirrored is the film left for right.
@@ -136,12 +176,16 @@ func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
 		led, drawn = math.Min(1, along/Led), math.Max(0, (along-Led)/(1-Led))
 	}
 	places := f.at(now, drawn)
+	lower := 0.0
+	for i := range now {
+		lower = math.Max(lower, (t.Paths[i].Points[0].Y/d-now[i][0].Y)*(1-drawn))
+	}
 	out := t
 	out.Cells, out.Beads = nil, nil
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height = 0
 	for i := range places {
-		pts := below(places[i], t.Paths[i].Points[0], d)
+		pts := below(places[i], t.Paths[i].Points[0], d, lower)
 		all, done := 0.0, 0.0
 		for k, m := range t.Moves {
 			if !leads(m) || m.Strand != i && m.Strand != move.All {
@@ -226,24 +270,15 @@ func (f Film) waits(places [][]r3.Vec, strand int) float64 {
 	return side
 }
 
-// joins is over how much of its way, in diameters, a strand comes from where it hangs to
-// where its film has it.
-const joins = 2.5
-
-// below is what of a strand lies below where it comes in, mm, from there on.
-func below(pts []r3.Vec, from r3.Vec, d float64) []r3.Vec {
+// below is what of a strand lies below where it comes in, mm: the straight strand above the
+// knot begins where it hangs, so the knot lies lower by so much of it as is shown.
+func below(pts []r3.Vec, from r3.Vec, d, lower float64) []r3.Vec {
 	out := []r3.Vec{from}
-	walked := 0.0
-	for i, v := range pts {
-		if v.Y*d <= from.Y+0.2*d && len(out) == 1 {
+	for _, v := range pts {
+		v = r3.Scale(d, r3.Add(v, r3.Vec{Y: lower}))
+		if v.Y < from.Y && len(out) == 1 { // straight strand above
 			continue
 		}
-		if len(out) > 1 {
-			walked += r3.Norm(r3.Sub(v, pts[i-1]))
-		}
-		v = r3.Scale(d, v)
-		u := curve.Smooth(math.Min(1, walked/joins))
-		v.X, v.Z = from.X+u*(v.X-from.X), from.Z+u*(v.Z-from.Z)
 		out = append(out, v)
 	}
 	return out

@@ -117,7 +117,7 @@ func TestCellsTellWhatIsPainted(t *testing.T) {
 // A pattern goes on over the edges of plates: seen in two halves a piece shows what it
 // shows as a whole.
 func TestAPatternGoesOnFromPlateToPlate(t *testing.T) {
-	_, l := sheathed(t, "mount A B, square-knot 8", cord.Sheath{Pattern: cord.TwoColour, Colours: []string{piece.Chalk}, RepeatMM: 35}, 0)
+	_, l := sheathed(t, "mount A B, square-knot 4", cord.Sheath{Pattern: cord.TwoColour, Colours: []string{piece.Chalk}, RepeatMM: 35}, 0)
 	whole := l
 	whole.Cuts = nil
 	a, b := bodies(t, scene.Render(l, scene.View{PerMM: 8})), bodies(t, scene.Render(whole, scene.View{PerMM: 8}))
@@ -142,9 +142,9 @@ func TestAPatternGoesOnFromPlateToPlate(t *testing.T) {
 // Every pattern draws on every side, its own colours beside those of the cords.
 func TestSheathsAreDrawn(t *testing.T) {
 	for _, p := range cord.Patterns() {
-		_, l := sheathed(t, "mount A B, square-knot 3, gap 40mm, round-braid 4", cord.Sheath{Pattern: p, Colours: []string{piece.Moss}, RepeatMM: 24}, 0)
-		for _, turn := range []float64{0, 75, 180} {
-			pic := scene.Render(l, scene.View{PerMM: 6, Turn: turn})
+		_, l := sheathed(t, "mount A B, square-knot 1, gap 24mm, round-braid 2", cord.Sheath{Pattern: p, Colours: []string{piece.Moss}, RepeatMM: 24}, 0)
+		for _, turn := range []float64{75} {
+			pic := scene.Render(l, scene.View{PerMM: 5, Turn: turn})
 			if got := fmt.Sprint(pic.Colours); got != fmt.Sprint([]string{piece.Lagoon, piece.Sand, piece.Moss}) {
 				t.Fatalf("the picture has the colours %s", got)
 			}
@@ -154,8 +154,8 @@ func TestSheathsAreDrawn(t *testing.T) {
 			}
 		}
 		for _, look := range []scene.Look{scene.FromEnd, scene.Unrolled} {
-			pic := scene.Render(look.Of(l, 3), scene.View{PerMM: 6})
-			if shown := area(t, pic, 0, 1e4); shown[piece.Moss] == 0 {
+			pic := scene.Render(look.Of(l, 3), scene.View{PerMM: 5})
+			if shown := area(t, pic, 0, 60); shown[piece.Moss] == 0 {
 				t.Errorf("%s: nothing of it is seen %s", p, look)
 			}
 		}

@@ -39,7 +39,7 @@ var shots = []shot{
 	{"tie", "/piece/1/tie", 1280, 800, "day", "", 0},
 	{"tie-both-night", "/piece/4/tie", 1280, 800, "night", "both", 0},
 	{"palette", "/piece/1/tie", 1280, 800, "day", "Add a section", 0},
-	{"turn", "/piece/6/tie", 1280, 800, "day", "turned", 0},
+	{"trainer", "/trainer/figure-eight", 1280, 800, "day", "Over", 0},
 	{"finish", "/piece/3/finish", 1280, 800, "day", "", 0},
 	{"balls", "/balls", 1280, 800, "day", "", 0},
 	{"check", "/piece/1/check", 1280, 1100, "day", "", 0},

@@ -182,3 +182,72 @@ func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
 		}
 	})
 }
+
+// Every knot that is tied of the strands that come to it, and about nothing else, stands
+// loose when all of it is led: it takes more room than drawn up, and strands keep their
+// distance; a grown film or a stretched knot, that is the law.
+func TestEveryKnotStandsLoose(t *testing.T) {
+	stood := 0
+	for _, k := range knot.All() {
+		if k.Tie == nil || k.Hold != nil || k.Bare || k.Mounts || k.Ends || k.First {
+			continue
+		}
+		s, err := knot.New(k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		terms := knot.TermsOf(s)
+		n := max(terms.Takes.Least, 2)
+		if terms.Begins != knot.OnStrands || terms.CordsAt != "" || terms.Takes.Most > 0 && n > terms.Takes.Most {
+			continue
+		}
+		s.Count = min(1, s.Count)
+		const d = 3.0
+		w := knot.Work{Section: s, BarMM: 2, RingMM: 16}
+		for i := range n {
+			w.Strands = append(w.Strands, knot.Strand{Cord: i, Diameter: d, At: r3.Vec{X: d * (float64(i) - float64(n-1)/2)}, Dir: r3.Vec{Y: 1}})
+		}
+		tied, err := knot.Tie(w)
+		if err != nil || !tied.Loose || len(tied.Own) > 0 || len(tied.Beads) > 0 || len(tied.Threads) > 0 || tied.Opening != nil {
+			continue
+		}
+		last := -1
+		for i, m := range tied.Moves {
+			if !m.Slack && !m.Core && !m.Folded {
+				last = i
+			}
+		}
+		if last < 0 {
+			continue
+		}
+		along := 1.0
+		if last == len(tied.Moves)-1 {
+			along = knot.Led
+		}
+		held, ok, err := knot.Hold(w, last, along)
+		if err != nil || !ok {
+			t.Errorf("%s does not stand loose: %v", k.ID, err)
+			continue
+		}
+		stood++
+		apart := func(paths []knot.Path) float64 {
+			least := math.Inf(1)
+			for i, p := range paths {
+				for _, q := range paths[:i] {
+					least = math.Min(least, curve.Gap(curve.Curve{Points: p.Points}, d, curve.Curve{Points: q.Points}, d))
+				}
+			}
+			return least
+		}
+		// Where they hang side by side they touch, loose or tight.
+		if loose, tight := apart(held.Paths), apart(tied.Paths); loose < math.Min(tight, 0)-0.12*d {
+			t.Errorf("%s: loose its strands are %.2f mm apart, tight %.2f", k.ID, loose, tight)
+		}
+		if held.Height <= tied.Height {
+			t.Errorf("%s: loose it is %.1f mm tall, tight %.1f", k.ID, held.Height, tied.Height)
+		}
+	}
+	if stood < 14 {
+		t.Errorf("%d knots stand loose", stood)
+	}
+}

@@ -176,10 +176,10 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           {picture?.places.length === 0 && as && <p role="status">Nothing of it is led round yet.</p>}
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
+          {place ? <Doing place={place} plan={plan} done={done} to={to} units={units} /> : <Done id={id} plan={plan} />}
           {place && came === done && (
             <Where id={id} revision={revision} plan={plan} done={done} units={units} onGo={() => setCame(-1)} />
           )}
-          {place ? <Doing place={place} plan={plan} done={done} to={to} units={units} /> : <Done id={id} plan={plan} />}
           <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />
           {done === 0 && (
             <details className="rounded-box border border-base-300 p-3">
