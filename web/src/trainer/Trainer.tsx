@@ -64,7 +64,7 @@ function Known({ t }: { t: Trained }) {
       <Link href={`/trainer/${t.knot}`} className="btn btn-sm">
         Lead the {t.name}
       </Link>
-      <span className="min-w-0 flex-1 text-sm">
+      <span className="min-w-56 flex-1 text-sm">
         {t.crossings} crossings, {t.strands} strand{t.strands === 1 ? "" : "s"}; {days(t)}
         {t.led > 0 && `; led ${t.led} time${t.led === 1 ? "" : "s"}, ${t.slips} slip${t.slips === 1 ? "" : "s"}`}
       </span>
