@@ -163,7 +163,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
           className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
-          data-along={view.isPlaceholderData ? undefined : move.along}
+          data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
         >
           {place?.action.led && <MoveSlider {...move} />}
           {round && <From from={from} setFrom={setFrom} />}
@@ -177,7 +177,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
           {place ? <Doing place={place} plan={plan} done={done} to={to} units={units} /> : <Done id={id} plan={plan} />}
-          {place && came === done && (
+          {place && came === done && picture && (
             <Where id={id} revision={revision} plan={plan} done={done} units={units} onGo={() => setCame(-1)} />
           )}
           <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />

@@ -67,14 +67,14 @@ const offered = 3;
 /** Likely are the slips that makers know of this section, each drawn, with the way back. */
 function Likely({ id, revision, section, units }: { id: number; revision: number; section: number; units: Units }) {
   const [open, setOpen] = useState(false);
-  const inspect = useInspect(id, revision);
+  const inspect = useInspect(id, open ? revision : undefined);
   const wrong = (inspect.data?.items ?? []).filter((i) => i.section === section && i.wrong).slice(0, offered);
-  if (wrong.length === 0) return null;
   return (
     <div className="flex flex-col gap-3">
       <button type="button" className="btn self-start" aria-expanded={open} onClick={() => setOpen(!open)}>
         Does yours look otherwise?
       </button>
+      {open && inspect.data && wrong.length === 0 && <p>No slip of this section is known: look it over as in Check.</p>}
       {open &&
         wrong.map((i) => (
           <div key={i.id} className="flex flex-col gap-1 text-base">
