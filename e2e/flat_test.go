@@ -96,7 +96,7 @@ func TestARefusalIsMendedByAKey(t *testing.T) {
 func TestTheMoveIsLedBySlider(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/2/vise")
 	v.until("the slider is there", `document.querySelector('input[type="range"]') && document.querySelector("path.lay-moving")`)
-	picture := `[...document.querySelectorAll('main svg path.lay-moving')].map((p) => p.getAttribute("d")).join()`
+	picture := `[...document.querySelectorAll('main [data-along] svg path.lay-moving, main [data-along] path.lay-moving')].map((p) => p.getAttribute("d")).join()`
 	set := v.slide
 	shown := func(along int) string {
 		return fmt.Sprintf(`document.querySelector("main [data-along]")?.dataset.along === "%d"`, along)
