@@ -287,7 +287,7 @@ func (s *Server) colourSheet(c *gin.Context) {
 			choice.Pictures = append(choice.Pictures, p)
 		}
 		for i, cord := range d.Cords {
-			text := cord.ID + ": " + nameIn(w, i)
+			text := cord.ID + ": " + w.Names[i]
 			if i < len(look.Plan.Cords) {
 				text += ", cut " + strings.ReplaceAll(units.Cut(look.Plan.Cords[i].CutMM, set.Units == "inch"), " ", "\u00a0")
 			}
@@ -301,16 +301,6 @@ func (s *Server) colourSheet(c *gin.Context) {
 		return
 	}
 	c.Data(http.StatusOK, "image/svg+xml", b.Bytes())
-}
-
-// nameIn is what the colour of a cord is called in a way.
-func nameIn(w colouring.Way, cord int) string {
-	for _, s := range w.Shares {
-		if s.Colour == w.Colours[cord] {
-			return s.Name
-		}
-	}
-	return w.Colours[cord]
 }
 
 // drawerCords are the cords of the drawer with their names.

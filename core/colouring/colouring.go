@@ -29,6 +29,7 @@ type Way struct {
 	Is bool `json:"is,omitempty"`
 	// Colours are those of the piece's cords, in their order.
 	Colours []string `json:"colours"`
+	Names   []string `json:"names"` // what those are called
 	Says    string   `json:"says"`
 	// Sections are what is said of each section that is tied, where there are several, and
 	// of the sides of what goes round.
@@ -304,6 +305,7 @@ func way(b base, stuffs []cord.Stuff, look sight) Way {
 	for i := range out.Document.Cords {
 		out.Document.Cords[i].Stuff = stuffs[i]
 		out.Colours = append(out.Colours, stuffs[i].Colour)
+		out.Names = append(out.Names, look.name(stuffs[i].Colour))
 	}
 	out.Shares = look.shares()
 	out.Says = look.says()

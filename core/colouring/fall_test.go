@@ -150,6 +150,22 @@ func TestSheathsFallWithTheirCords(t *testing.T) {
 	}
 }
 
+// A thin accent that follows a pair is seen though it covers little; of cords that are equally
+// thick none is called thin.
+func TestAnAccentIsSeen(t *testing.T) {
+	d := fob("mount A B, gap 8mm, double-diamond accent=C, finish dome", lagoon, sand, rust)
+	d.Cords[2].Stuff = piece.Kernmantle(1.2, rust)
+	if w := now(t, d); strings.Contains(w.Says, "rust is hidden") || !strings.Contains(w.Says, "rust shows as a thin line") {
+		t.Errorf("of an accent it is said: %s", w.Says)
+	}
+	d = fob("mount A, mount B hitch=laid-behind, square-knot 8, finish singe-and-press", lagoon, sand)
+	for _, w := range of(t, d).Ways {
+		if strings.Contains(w.Says, "thin line") {
+			t.Errorf("of cords that are equally thick it is said: %s", w.Says)
+		}
+	}
+}
+
 // A row whose workers and fillers differ in colour can be tied in halves; where they do not,
 // that would change nothing and is not offered.
 func TestHalvesOfARow(t *testing.T) {

@@ -2,6 +2,7 @@ package colouring
 
 import (
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 )
@@ -45,11 +46,18 @@ func (s sight) of(face, back grid) string {
 	if r := face.runs(); r == Spirals || r != "" && face.most(middleOf) == "" {
 		out = append(out, "the colours run in "+string(r))
 	}
-	sub := sight{names: s.names}
+	sub := sight{names: s.names, own: s.own}
 	sub.sides[0], sub.sides[quarters/2] = face, back
 	for _, sh := range sub.shares() {
-		if sh.Face+sh.Back < 2*hidden && slices.Contains(s.own, sh.Colour) {
-			out = append(out, sh.Name+" is hidden inside")
+		thick, own := s.own[sh.Colour]
+		if seen := (sh.Face + sh.Back) / 2; own && seen < hidden {
+			// A thin cord covers little wherever it lies: as much less as its section is.
+			thin := thick / slices.Max(slices.Collect(maps.Values(s.own)))
+			if seen < hidden*thin*thin {
+				out = append(out, sh.Name+" is hidden inside")
+			} else if thin < 1 {
+				out = append(out, sh.Name+" shows as a thin line")
+			}
 		}
 	}
 	return sentence(strings.Join(out, "; "))

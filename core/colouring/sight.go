@@ -31,9 +31,9 @@ type sight struct {
 	round    bool
 	sections []tiedAt
 	cores    []facesOf
-	own      []string          // the cords' own colours
-	names    map[string]string // what colours are called
-	number   int               // which of the looks it is
+	own      map[string]float64 // the cords' own colours, each with how thick its thickest cord is
+	names    map[string]string  // what colours are called
+	number   int                // which of the looks it is
 }
 
 // shown is how many cells of a side show each colour.
@@ -123,7 +123,10 @@ func sightOf(p plan.Plan, l plan.Layout) sight {
 // in is the sight with other stuffs for its cords.
 func (s sight) in(stuffs []cord.Stuff) sight {
 	paints := scene.Colours(stuffs)
-	s.own = paints[:len(stuffs)]
+	s.own = map[string]float64{}
+	for _, st := range stuffs {
+		s.own[st.Colour] = math.Max(s.own[st.Colour], st.DrawnUp())
+	}
 	for k := range s.sides {
 		s.sides[k].paints = paints
 		s.sides[k].counts = s.sides[k].shown()

@@ -180,33 +180,28 @@ func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
 	for i := range now {
 		lower = math.Max(lower, (t.Paths[i].Points[0].Y/d-now[i][0].Y)*(1-drawn))
 	}
+	var cs []curve.Curve
+	for _, pts := range places {
+		cs = append(cs, curve.Curve{Points: pts})
+	}
+	found, err := curve.Crossings(cs)
+	if err != nil {
+		return Tied{}, false // two meet: it is led along its drawn-up curve
+	}
 	out := t
 	out.Cells, out.Beads = nil, nil
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height = 0
 	for i := range places {
 		pts := below(places[i], t.Paths[i].Points[0], d, lower)
-		all, done := 0.0, 0.0
-		for k, m := range t.Moves {
-			if !leads(m) || m.Strand != i && m.Strand != move.All {
-				continue
-			}
-			all++
-			switch {
-			case k < action:
-				done++
-			case k == action:
-				done += led
-			}
-		}
-		switch {
-		case all == 0 || done >= all:
-		case done == 0:
-			side := f.waits(places, i) * waits * d
+		switch share := ledShare(t.Moves, i, action, led); share {
+		case 1:
+		case 0:
+			side := waitsBefore(found, i) * waits * d
 			at := pts[0]
 			pts = []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}
 		default:
-			pts = Tip(pts, done/all, d)
+			pts = Tip(pts, share, d)
 		}
 		out.Paths[i] = Path{Points: pts}
 		for _, v := range pts {
@@ -247,17 +242,9 @@ func thickest(w Work) float64 {
 // down, diameters.
 const waits, hangs = 1.3, 12.0
 
-// waits tells whether a strand hangs before those that are led, 1, or behind them, -1: as
-// it passes the first that it meets.
-func (f Film) waits(places [][]r3.Vec, strand int) float64 {
-	var cs []curve.Curve
-	for _, pts := range places {
-		cs = append(cs, curve.Curve{Points: pts})
-	}
-	found, err := curve.Crossings(cs)
-	if err != nil {
-		return 1
-	}
+// waitsBefore tells whether a strand hangs before those that are led, 1, or behind them, -1:
+// as it passes the first that it meets.
+func waitsBefore(found []curve.Crossing, strand int) float64 {
 	first, side := math.Inf(1), 1.0
 	for _, c := range found {
 		if c.Over == strand && c.Under != strand && c.OverAt < first {

@@ -44,27 +44,15 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	out := t
 	out.Cells, out.Beads = nil, nil
 	led := func(p Path, lead1 int, d float64) Path {
-		all, done := 0.0, 0.0
-		for k, a := range t.Moves {
-			if a.Strand != lead1 || a.Slack { // what takes up slack leads no strand
-				continue
-			}
-			all++
-			switch {
-			case k < action:
-				done++
-			case k == action:
-				done += along
-			}
-		}
-		switch {
-		case all == 0 || done == all:
+		switch share := ledShare(t.Moves, lead1, action, along); share {
+		case 1:
 			return Path{Points: p.Points}
-		case done == 0:
+		case 0:
 			at := p.Points[0]
 			return Path{Points: []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z}, {X: at.X, Y: at.Y + 5*d, Z: at.Z}}}
+		default:
+			return Path{Points: Tip(p.Points, share, d)}
 		}
-		return Path{Points: Tip(p.Points, done/all, d)}
 	}
 	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
 	for i, p := range t.Paths {
@@ -75,6 +63,28 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	}
 	out.Settle()
 	return out, true, nil
+}
+
+// ledShare is the share of its way that a strand is led when a move has come along: 1 for one
+// that no move leads. What takes up slack leads no strand; all of them may be led together.
+func ledShare(moves []move.Move, strand, action int, along float64) float64 {
+	all, done := 0.0, 0.0
+	for k, m := range moves {
+		if m.Slack || m.Strand != strand && (m.Strand != move.All || !leads(m)) {
+			continue
+		}
+		all++
+		switch {
+		case k < action:
+			done++
+		case k == action:
+			done += along
+		}
+	}
+	if all == 0 {
+		return 1
+	}
+	return done / all
 }
 
 // CanLead tells whether the strand of a move can be shown on its way.

@@ -100,47 +100,46 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 	if s.moving() == 0 {
 		return Film{}, errors.New("loosen: no strand moves")
 	}
-	var stills []still
-	s.take(&stills)
+	stills := []still{s.still()}
 	tight := stills[0].length
-	for k := 1; k <= steps; k++ {
-		s.q = float64(k) / steps
-		if s.inKnot() > p.Growth*tight {
-			break
-		}
-		before := s.length()
-		for n := 1; n <= mostSteps; n++ {
+	// relax steps so many times, and looks every now and then whether it is enough.
+	relax := func(times int, enough func(n int) bool) error {
+		for n := 1; n <= times; n++ {
 			s.step()
 			if n%stillsEvery == 0 {
-				s.take(&stills)
+				stills = append(stills, s.still())
 			}
 			if n%looksEvery != 0 {
 				continue
 			}
 			if err := ctx.Err(); err != nil {
-				return Film{}, fmt.Errorf("loosen: growing the knot: %w", err)
+				return fmt.Errorf("loosen: growing the knot: %w", err)
 			}
-			now := s.length()
-			if n >= leastSteps && math.Abs(now-before) < 1e-4*before {
+			if enough(n) {
 				break
 			}
+		}
+		return nil
+	}
+	for k := 1; k <= steps && s.inKnot() <= p.Growth*tight; k++ {
+		s.q = float64(k) / steps
+		before := s.length()
+		if err := relax(mostSteps, func(n int) bool {
+			now := s.length()
+			rests := n >= leastSteps && math.Abs(now-before) < 1e-4*before
 			before = now
+			return rests
+		}); err != nil {
+			return Film{}, err
 		}
 	}
-	for n := 1; n <= lastSteps && s.inKnot() < grownOver*p.Growth*tight; n++ {
-		s.step()
-		if n%stillsEvery == 0 {
-			s.take(&stills)
-		}
-		if n%looksEvery != 0 {
-			continue
-		}
-		if err := ctx.Err(); err != nil {
-			return Film{}, fmt.Errorf("loosen: growing the knot: %w", err)
-		}
+	if err := relax(lastSteps, func(int) bool {
 		if s.inKnot() < p.Growth*tight {
 			s.grown = math.Min(grownMost, s.grown*1.01)
 		}
+		return s.inKnot() >= grownOver*p.Growth*tight
+	}); err != nil {
+		return Film{}, err
 	}
 	return s.film(stills), nil
 }
@@ -151,9 +150,7 @@ type still struct {
 	length float64 // of cord in the knot
 }
 
-func (s *state) take(stills *[]still) {
-	*stills = append(*stills, still{s.shape(), s.inKnot()})
-}
+func (s *state) still() still { return still{s.shape(), s.inKnot()} }
 
 // film chooses the stills, even in length and each shorter than the one before.
 func (s *state) film(stills []still) Film {

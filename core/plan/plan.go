@@ -258,13 +258,16 @@ type Action struct {
 	Text   string `json:"text"`
 	Detail string `json:"detail,omitempty"`
 	// Again is the text in short, for an action that was done a few times already.
-	Again  string   `json:"again,omitempty"`
-	Cord   string   `json:"cord,omitempty"`
-	Colour string   `json:"colour,omitempty"`
-	From   string   `json:"from,omitempty"` // left or right
-	Over   []string `json:"over,omitempty"`
-	Under  []string `json:"under,omitempty"`
-	Gate   string   `json:"gate,omitempty"`
+	Again string `json:"again,omitempty"`
+	Cord  string `json:"cord,omitempty"`
+	// Because is by what the work itself shows on which side it goes on, "" where it does
+	// not.
+	Because string   `json:"because,omitempty"`
+	Colour  string   `json:"colour,omitempty"`
+	From    string   `json:"from,omitempty"` // left or right
+	Over    []string `json:"over,omitempty"`
+	Under   []string `json:"under,omitempty"`
+	Gate    string   `json:"gate,omitempty"`
 	// Led is set where the strand in hand can be shown on its way.
 	Led bool `json:"led,omitempty"`
 }

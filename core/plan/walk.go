@@ -904,6 +904,11 @@ func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*
 	}
 	if n := len(step.Actions); t.HalfKnots && n > 2 {
 		step.Half = n / 2
+		for k := 0; k < n; k += step.Half {
+			if a := &step.Actions[k]; a.From != "" {
+				a.Because = "the lowest bump of the row is at the " + a.From
+			}
+		}
 	}
 	step.Gates = w.gates(t, who)
 	w.plan.Steps = append(w.plan.Steps, step)

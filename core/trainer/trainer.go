@@ -62,24 +62,16 @@ type signature struct {
 // that it is no knot: all others of so few have a greater one (tables of knots).
 const fewFor = 9
 
-// Lessons are all knots that can be led, by name.
+// Lessons are all knots that can be led, those with the fewest crossings first; each on as
+// few strands as it is tied with.
 var Lessons = sync.OnceValue(func() []Lesson {
 	var out []Lesson
-	for _, k := range knot.All() {
-		for _, n := range loose.Strands {
-			f, ok := filmOn(k.ID, n)
-			if !ok {
-				continue
-			}
-			if l, err := lesson(k, f); err == nil && len(l.Asks) > 0 && len(l.Asks) <= mostAsked && l.knotted() {
-				out = append(out, l)
-				break // on as few strands as it is tied with
-			}
+	for _, l := range catalogue() {
+		if len(l.Asks) > 0 && l.knotted() && !slices.ContainsFunc(out, func(o Lesson) bool { return o.Knot == l.Knot }) {
+			out = append(out, l)
 		}
 	}
-	slices.SortFunc(out, func(a, b Lesson) int {
-		return cmp.Or(cmp.Compare(len(a.Asks), len(b.Asks)), cmp.Compare(a.Name, b.Name))
-	})
+	slices.SortFunc(out, func(a, b Lesson) int { return cmp.Or(cmp.Compare(len(a.Asks), len(b.Asks)), cmp.Compare(a.Name, b.Name)) })
 	return out
 })
 
@@ -94,15 +86,6 @@ func Of(id string) (Lesson, bool) {
 		return all[i], true
 	}
 	return Lesson{}, false
-}
-
-func filmOn(id string, strands int) (knot.Film, bool) {
-	for _, f := range loose.Films(id) {
-		if len(f.Frames[0]) == strands {
-			return f, true
-		}
-	}
-	return knot.Film{}, false
 }
 
 func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
@@ -262,7 +245,7 @@ func named(l Lesson, s signature) (string, bool) {
 	return "", false
 }
 
-// catalogue are the lessons on every number of strands.
+// catalogue are the diagrams of all films, on every number of strands, the fewest first.
 var catalogue = sync.OnceValue(func() []Lesson {
 	var out []Lesson
 	for _, k := range knot.All() {

@@ -661,6 +661,7 @@ export interface Colouring {
   paints: string[];
   is?: boolean;
   colours: string[];
+  names: string[];
   says: string;
   sections: Said[];
   runs?: "stripes" | "columns" | "spirals";
@@ -1046,6 +1047,7 @@ export interface Action {
   detail?: string;
   again?: string;
   cord?: string;
+  because?: string;
   colour?: string;
   from?: string;
   over?: string[];

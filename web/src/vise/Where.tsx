@@ -13,8 +13,8 @@ export function Where(p: { id: number; revision: number; plan: Plan; done: numbe
   if (!place) return null;
   const { step, action, round, part } = place;
   const side = action.from === "left" || action.from === "right" ? action.from : "";
-  // Between two half knots the side to go on from is told by the row itself.
-  const told = side !== "" && step.half !== undefined && (part - 1) % step.half === 0 && done > place.before;
+  // The row itself tells nothing before its first knot.
+  const because = done > place.before ? action.because : undefined;
   const rounds =
     step.repeats > 1
       ? `${round - 1} of ${step.repeats} are tied`
@@ -29,7 +29,7 @@ export function Where(p: { id: number; revision: number; plan: Plan; done: numbe
       <p>
         {side ? `The next move starts ${side}` : "Go on with the next move"}
         {action.cord ? `, with cord ${action.cord}` : ""}
-        {told ? `: the lowest bump of the row is at the ${side}.` : "."}
+        {because ? `: ${because}.` : "."}
       </p>
       <div className="flex gap-3">
         <Now id={id} revision={revision} done={done} turn={0} name="face" />

@@ -76,8 +76,7 @@ function Cells({ answer, ids, toned }: { answer: Colourings; ids: string[]; tone
             <ul>
               {ids.map((cord, i) => (
                 <li key={cord}>
-                  <Swatch colour={as?.[w.colours[i]] ?? w.colours[i]} /> <strong>{cord}</strong>:{" "}
-                  {w.shares.find((s) => s.colour === w.colours[i])?.name ?? w.colours[i]}, cut{" "}
+                  <Swatch colour={as?.[w.colours[i]] ?? w.colours[i]} /> <strong>{cord}</strong>: {w.names[i]}, cut{" "}
                   <span className="figure whitespace-nowrap">{cutTo(cuts[w.look]?.[i] ?? 0, units)}</span>
                 </li>
               ))}
