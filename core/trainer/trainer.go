@@ -71,7 +71,9 @@ var Lessons = sync.OnceValue(func() []Lesson {
 			out = append(out, l)
 		}
 	}
-	slices.SortFunc(out, func(a, b Lesson) int { return cmp.Or(cmp.Compare(len(a.Asks), len(b.Asks)), cmp.Compare(a.Name, b.Name)) })
+	slices.SortFunc(out, func(a, b Lesson) int {
+		return cmp.Or(cmp.Compare(len(a.Asks), len(b.Asks)), cmp.Compare(a.Name, b.Name))
+	})
 	return out
 })
 
