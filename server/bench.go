@@ -17,6 +17,7 @@ import (
 	"nimblebight/core/card"
 	"nimblebight/core/evidence"
 	"nimblebight/core/gauge"
+	"nimblebight/core/pace"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
@@ -347,6 +348,9 @@ func (s *Server) settingsFrom(raw string) Settings {
 	if p, ok := parts["hold"]; ok && json.Unmarshal(p, &set.Hold) != nil {
 		set.Hold = usual.Hold
 	}
+	if p, ok := parts["rest_min"]; ok && json.Unmarshal(p, &set.RestMin) != nil {
+		set.RestMin = usual.RestMin
+	}
 	for _, p := range set.check() {
 		switch p.Path {
 		case "units":
@@ -359,6 +363,8 @@ func (s *Server) settingsFrom(raw string) Settings {
 			set.OneIn = usual.OneIn
 		case "hold":
 			set.Hold = usual.Hold
+		case "rest_min":
+			set.RestMin = usual.RestMin
 		}
 	}
 	return set
@@ -379,6 +385,9 @@ func (set Settings) check() (ps piece.Problems) {
 	}
 	if !slices.Contains(piece.Tools(), set.Hold) {
 		ps = append(ps, piece.Problem{Path: "hold", Message: fmt.Sprintf("is %q; an end is held with one of %v", set.Hold, piece.Tools())})
+	}
+	if !slices.Contains(pace.Rests, set.RestMin) {
+		ps = append(ps, piece.Problem{Path: "rest_min", Message: fmt.Sprintf("is %d; hands rest after one of %v minutes, 0 for never", set.RestMin, pace.Rests)})
 	}
 	return ps
 }

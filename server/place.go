@@ -10,6 +10,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/piece"
+	"nimblebight/core/plan"
 	"nimblebight/core/shapes"
 	"nimblebight/store"
 )
@@ -19,6 +20,7 @@ func (s *Server) places(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/place", s.placeOf)
 	r.PUT("/pieces/:id/place", s.goOn)
 	r.GET("/live/:id", s.drawing)
+	r.GET("/paces", s.paces)
 }
 
 func (s *Server) placeOf(c *gin.Context) {
@@ -32,7 +34,10 @@ func (s *Server) placeOf(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	answer(c, PlaceAnswer{Done: b.Done, Revision: p.Revision, Device: p.Place.Device}, nil)
+	at := p.Place
+	at.Done = b.Done
+	times, err := s.timesAt(c, p, at)
+	answer(c, PlaceAnswer{Done: b.Done, Revision: p.Revision, Device: at.Device, Times: times}, err)
 }
 
 // goOn takes a step at the vise, from the place that the window knew.
@@ -50,11 +55,19 @@ func (s *Server) goOn(c *gin.Context) {
 	if err == nil && len([]rune(req.Device)) > 60 {
 		err = &bodyError{"The device's name is longer than 60 letters."}
 	}
+	if err == nil {
+		err = checkSteps(req.Steps)
+	}
+	var p store.Piece
+	var pl plan.Plan
+	if err == nil && len(req.Steps) > 0 {
+		p, _, _, pl, err = s.planned(c)
+	}
 	if err != nil {
 		failed(c, err)
 		return
 	}
-	place, elsewhere, err := s.store.Go(c, n, store.Step{From: req.From, To: req.Done, Revision: req.Revision, Device: req.Device})
+	place, elsewhere, err := s.store.Go(c, n, store.Step{From: req.From, To: req.Done, Revision: req.Revision, Device: req.Device, Times: took(pl, req.Steps)})
 	if errors.Is(err, store.ErrStale) {
 		p, err := s.store.Piece(c, n)
 		if err != nil {
@@ -69,7 +82,11 @@ func (s *Server) goOn(c *gin.Context) {
 		send(c, Problem{Status: http.StatusConflict, Code: "stale", Detail: "The piece was changed in another window; its steps are other ones now.", Current: now})
 		return
 	}
-	answer(c, PlaceAnswer{Done: place.Done, Revision: req.Revision, Device: place.Device, Elsewhere: elsewhere}, err)
+	out := PlaceAnswer{Done: place.Done, Revision: req.Revision, Device: place.Device, Elsewhere: elsewhere}
+	if err == nil && len(req.Steps) > 0 {
+		out.Times, err = s.timesAt(c, p, place)
+	}
+	answer(c, out, err)
 }
 
 // drawing draws up what a piece still wants and tells how far it has come, a

@@ -16,6 +16,7 @@ import (
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/notation"
+	"nimblebight/core/pace"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/reach"
@@ -122,6 +123,8 @@ type PlaceRequest struct {
 	Done     int    `json:"done"`
 	Revision int64  `json:"revision"`
 	Device   string `json:"device"`
+	// Steps are those that led there, with the time that each took.
+	Steps []pace.Taken `json:"steps,omitempty"`
 }
 
 // PlaceAnswer is the place that holds. Elsewhere is set where another device has
@@ -131,6 +134,8 @@ type PlaceAnswer struct {
 	Revision  int64  `json:"revision"`
 	Device    string `json:"device"`
 	Elsewhere bool   `json:"elsewhere"`
+	// Times are not there for a step that says nothing of its time.
+	Times *Times `json:"times,omitempty"`
 }
 
 // Problem is an error as problem details.
@@ -179,6 +184,8 @@ type Settings struct {
 	// OneIn is how seldom a piece may run short, Hold what ends are held with.
 	OneIn gauge.Risk `json:"one_in" jsonschema:"enum=10,enum=20,enum=40,enum=200"`
 	Hold  piece.Tool `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
+	// RestMin is after how many minutes at the vise hands are told to rest; 0 for never.
+	RestMin int `json:"rest_min" jsonschema:"enum=0,enum=15,enum=20,enum=30,enum=45"`
 }
 
 // Catalogue is what can be tied, of what, and how it is finished.
@@ -287,6 +294,7 @@ type Wire struct {
 	CreateRequest   CreateRequest
 	PlaceRequest    PlaceRequest
 	PlaceAnswer     PlaceAnswer
+	Paces           []pace.Pace
 	StepRequest     StepRequest
 	NameRequest     NameRequest
 	Revision        Revision

@@ -111,6 +111,15 @@ func (s *Store) Backup(ctx context.Context, w io.Writer, by string) error {
 		if err := add("drawer.json", drawer); err != nil {
 			return err
 		}
+		var spells []spellRow
+		if err := tx.Order("id").Find(&spells).Error; err != nil {
+			return err
+		}
+		if len(spells) > 0 { // a program from before would not know the file
+			if err := add("spells.json", spells); err != nil {
+				return err
+			}
+		}
 		var set []settingRow
 		if err := tx.Find(&set).Error; err != nil {
 			return err
@@ -251,7 +260,7 @@ func (rep *Report) clear(tx *gorm.DB) error {
 		return err
 	}
 	rep.Removed = int(n)
-	for _, table := range []string{"pieces", "drawer", "settings"} { // the rest goes with its pieces
+	for _, table := range []string{"pieces", "drawer", "settings", "spells"} { // the rest goes with its pieces
 		if err := tx.Exec("DELETE FROM " + table).Error; err != nil {
 			return err
 		}
@@ -280,6 +289,12 @@ func (rep *Report) take(tx *gorm.DB, name string, b []byte) error {
 			return bad(err)
 		}
 		return rep.drawer(tx, stuff)
+	case name == "spells.json":
+		var spells []spellRow
+		if err := json.Unmarshal(b, &spells); err != nil {
+			return bad(err)
+		}
+		return takeSpells(tx, spells)
 	case name == "settings.json":
 		set := map[string]string{}
 		if err := json.Unmarshal(b, &set); err != nil {

@@ -16,6 +16,7 @@ type Place struct {
 	Revision int64
 	Device   string // who set it last, as that one calls itself
 	At       time.Time
+	WorkedS  float64 // since the last pause
 }
 
 type placeRow struct {
@@ -24,11 +25,14 @@ type placeRow struct {
 	UpdatedAt  time.Time
 	RevisionID int64
 	Device     string
+	WorkedS    float64
 }
 
 func (placeRow) TableName() string { return "places" }
 
-func (r placeRow) out() Place { return Place{r.Action, r.RevisionID, r.Device, r.UpdatedAt} }
+func (r placeRow) out() Place {
+	return Place{r.Action, r.RevisionID, r.Device, r.UpdatedAt, r.WorkedS}
+}
 
 // Step is a step at the vise: from the place that a window knew to the one that
 // it has come to.
@@ -36,6 +40,7 @@ type Step struct {
 	From, To int
 	Revision int64 // whose actions they count
 	Device   string
+	Times    Times // what it took; nil where that is not known
 }
 
 // ErrStale is wrapped by the error for a step in a revision that is not the
@@ -51,7 +56,7 @@ func (s *Store) Go(ctx context.Context, id int64, step Step) (place Place, elsew
 		return Place{}, false, fmt.Errorf("a place at the vise is not below zero: %d", min(step.To, step.From))
 	}
 	err = s.write(ctx, func(tx *gorm.DB) error {
-		_, r, err := load(tx, id)
+		p, r, err := load(tx, id)
 		if err != nil {
 			return err
 		}
@@ -62,16 +67,21 @@ func (s *Store) Go(ctx context.Context, id int64, step Step) (place Place, elsew
 		if err := tx.Where("piece_id = ?", id).Limit(1).Find(&row).Error; err != nil {
 			return err
 		}
+		if step.Times != nil {
+			if err := spend(tx, p.UID, step.Device, &row, step.Times); err != nil {
+				return err
+			}
+		}
 		to := step.To
 		if row.Action != step.From && row.Action != step.To {
 			elsewhere = true
 			to = max(row.Action, step.To)
 		}
-		if to == row.Action && row.RevisionID == r.ID {
+		if to == row.Action && row.RevisionID == r.ID && step.Times == nil {
 			place = row.out()
 			return nil
 		}
-		row = placeRow{PieceID: id, Action: to, UpdatedAt: time.Now().UTC(), RevisionID: r.ID, Device: step.Device}
+		row = placeRow{PieceID: id, Action: to, UpdatedAt: time.Now().UTC(), RevisionID: r.ID, Device: step.Device, WorkedS: row.WorkedS}
 		place = row.out()
 		return tx.Save(&row).Error
 	})

@@ -23,10 +23,12 @@ import type {
   Kept,
   Leading,
   Offer,
+  Pace,
   Pair,
   Palette,
   Phone,
   Picture,
+  PlaceAnswer,
   Plan,
   Planned,
   Revision,
@@ -107,7 +109,7 @@ export function useTurnStep() {
   return useCatalogue().data?.turn_step ?? 1;
 }
 
-const usual: Settings = { units: "mm", hand: "right", theme: "auto", one_in: 20, hold: "fingers" };
+const usual: Settings = { units: "mm", hand: "right", theme: "auto", one_in: 20, hold: "fingers", rest_min: 0 };
 
 export function useSettings(): Settings {
   return (
@@ -478,6 +480,21 @@ export function useLeading(knot: string, at: number, drawn: number) {
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,
+  });
+}
+
+/** usePaces are how long the maker takes for each knot. */
+export function usePaces() {
+  return useQuery({ queryKey: ["paces"], queryFn: () => api.get<Pace[]>("/paces"), staleTime: 0 });
+}
+
+/** useTimes are how long a piece has taken at the vise. */
+export function useTimes(id: number) {
+  return useQuery({
+    queryKey: ["times", id],
+    queryFn: () => api.get<PlaceAnswer>(`/pieces/${id}/place`),
+    select: (a) => a.times,
+    staleTime: 0,
   });
 }
 

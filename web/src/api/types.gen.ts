@@ -8,6 +8,7 @@ export interface Root {
   CreateRequest: CreateRequest;
   PlaceRequest: PlaceRequest;
   PlaceAnswer: PlaceAnswer;
+  Paces: Pace[];
   StepRequest: StepRequest;
   NameRequest: NameRequest;
   Revision: Revision;
@@ -198,12 +199,38 @@ export interface PlaceRequest {
   done: number;
   revision: number;
   device: string;
+  steps?: Taken[];
+}
+export interface Taken {
+  n: number;
+  from: number;
+  to: number;
+  after_s: number;
 }
 export interface PlaceAnswer {
   done: number;
   revision: number;
   device: string;
   elsewhere: boolean;
+  times?: Times;
+}
+export interface Times {
+  worked_s: number;
+  pauses: number;
+  paused_s: number;
+  section_s: number;
+  left_s?: number;
+  rest: boolean;
+  pause_s: number;
+}
+export interface Pace {
+  knot: string;
+  knots: number;
+  moves: number;
+  worked_s: number;
+  pauses: number;
+  paused_s: number;
+  per_knot_s?: number;
 }
 export interface StepRequest {
   revision: number;
@@ -433,6 +460,7 @@ export interface Settings {
   theme: "auto" | "day" | "night";
   one_in: 10 | 20 | 40 | 200;
   hold: "fingers" | "needle" | "haemostat";
+  rest_min: 0 | 15 | 20 | 30 | 45;
 }
 export interface Catalogue {
   knots: CatalogueKnot[];

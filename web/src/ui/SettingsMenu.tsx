@@ -9,6 +9,7 @@ import { Choice, type Option } from "./fields";
 
 /** risks are how seldom a piece may run short, holds what ends can be held with. */
 export const risks: Settings["one_in"][] = [10, 20, 40, 200];
+const rests: Settings["rest_min"][] = [0, 15, 20, 30, 45];
 export const holds: Option[] = [
   { id: "fingers", name: "bare fingers" },
   { id: "haemostat", name: "a haemostat" },
@@ -68,6 +69,12 @@ export function SettingsMenu() {
               value={settings.hold}
               options={holds}
               onSet={(v) => set({ hold: v as Settings["hold"] })}
+            />
+            <Choice
+              label="At the vise, rest my hands"
+              value={String(settings.rest_min)}
+              options={rests.map((r) => ({ id: String(r), name: r === 0 ? "never" : `after ${r} minutes` }))}
+              onSet={(v) => set({ rest_min: Number(v) as Settings["rest_min"] })}
             />
             {change.error && <Alert>Not saved: {whyNot(change.error)}.</Alert>}
             <Backup />

@@ -95,3 +95,10 @@ export function written(mm: number | undefined, units: Units, fine?: boolean): s
     ? `${inches(mm, fine ? fineParts : lengthParts)} in`
     : `${Number(mm.toFixed(fine ? 2 : 1))} mm`;
 }
+
+/** spent is a time that was spent: seconds below a minute, then minutes, then hours too. */
+export function spent(s: number): string {
+  const min = Math.round(s / 60);
+  if (s < 60) return `${Math.round(s)} s`;
+  return min < 60 ? `${min} min` : `${Math.floor(min / 60)} h ${min % 60} min`;
+}

@@ -17,6 +17,7 @@ import { useLast } from "../ui/useLast";
 import { Doing } from "./Doing";
 import { OnThePhone } from "./Phone";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
+import { Pace, Rest } from "./Times";
 import { usePlace } from "./usePlace";
 import { Where } from "./Where";
 
@@ -46,7 +47,7 @@ export function Vise({ id }: { id: number }) {
 function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const { id, plan, piece } = p;
   const revision = piece.revision as number;
-  const { done, setDone, state, why, note } = usePlace(
+  const { done, setDone, state, why, note, times } = usePlace(
     id,
     revision,
     plan.actions,
@@ -180,6 +181,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           {place && came === done && picture && (
             <Where id={id} revision={revision} plan={plan} done={done} units={units} onGo={() => setCame(-1)} />
           )}
+          {times?.rest && <Rest times={times} />}
           <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />
           {done === 0 && (
             <details className="rounded-box border border-base-300 p-3">
@@ -187,6 +189,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
               <TableCard id={id} revision={revision} />
             </details>
           )}
+          {times && <Pace times={times} />}
           <p className="text-sm opacity-80">
             Space or a page pedal goes on, Backspace goes back. The place is kept by itself.
           </p>

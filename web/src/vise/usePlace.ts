@@ -2,7 +2,7 @@ import { MutationObserver, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, Failed, passes, whyNot } from "../api/client";
 import { away, reached } from "../api/reach";
-import type { PlaceAnswer } from "../api/types.gen";
+import type { PlaceAnswer, Taken, Times } from "../api/types.gen";
 
 /** how often one looks whether another device has gone on, ms */
 const look = 4000;
@@ -20,9 +20,52 @@ function device(): string {
   return name;
 }
 
+/** Way is the way that was gone here and may not be sent yet; it outlives this window. */
+interface Way {
+  revision: number;
+  /** the place that the server holds, and the one that was come to */
+  known: number;
+  want: number;
+  steps: Taken[];
+  /** when the last step was taken, ms */
+  last: number;
+}
+
+const wayKey = (id: number) => `nimble-bight.way.${id}`;
+const countKey = "nimble-bight.steps";
+
+function readWay(id: number): Way | null {
+  try {
+    const w = JSON.parse(localStorage.getItem(wayKey(id)) ?? "null");
+    return w && Number.isInteger(w.want) && Number.isInteger(w.known) && Array.isArray(w.steps) ? w : null;
+  } catch {
+    return null; // spoilt: as if it were not there
+  }
+}
+
+/** nextStep numbers the steps of this device. */
+function nextStep(): number {
+  const n = Number(localStorage.getItem(countKey) ?? 0) + 1;
+  localStorage.setItem(countKey, String(n));
+  return n;
+}
+
 /** where says on what the place was set last. */
 function where(a: PlaceAnswer): string {
   return a.device && a.device !== device() ? `On ${a.device}` : "In another window";
+}
+
+/** begun is the way that stands at first: the one that was not sent yet, where it is of this revision. */
+function begun(id: number, revision: number, start: number): Way {
+  const kept = readWay(id);
+  const fits = kept?.revision === revision;
+  return {
+    revision,
+    known: fits ? kept.known : start,
+    want: fits && kept.want !== kept.known ? kept.want : start,
+    steps: fits ? kept.steps : [],
+    last: kept?.last ?? Date.now(),
+  };
 }
 
 /**
@@ -31,34 +74,46 @@ function where(a: PlaceAnswer): string {
  */
 export function usePlace(id: number, revision: number, actions: number, start: number, reopen: () => void) {
   const client = useQueryClient();
-  const [done, set] = useState(Math.min(start, actions));
+  const [first] = useState(() => begun(id, revision, start));
+  const [done, set] = useState(Math.min(first.want, actions));
+  const [times, setTimes] = useState<Times | null>(null);
   const [state, setState] = useState<"kept" | "keeping" | "unsaved">("kept");
   const [why, setWhy] = useState("");
   const [note, setNote] = useState("");
   // What is sent; nothing of it is drawn.
-  const now = useRef({ want: Math.min(start, actions), known: start, revision });
+  const now = useRef(first);
+  const keep = useCallback(() => localStorage.setItem(wayKey(id), JSON.stringify(now.current)), [id]);
 
-  const take = useCallback((place: number, why: string) => {
-    now.current.known = place;
-    now.current.want = place;
-    set(place);
-    setNote(why);
-  }, []);
+  const take = useCallback(
+    (place: number, why: string) => {
+      now.current.known = place;
+      now.current.want = place;
+      keep();
+      set(place);
+      setNote(why);
+    },
+    [keep],
+  );
 
   const key = useMemo(() => ["place", id], [id]);
   const send = useCallback(async () => {
     const n = now.current;
     if (n.want === n.known) return; // one that was sent before took it along
     const to = n.want;
+    const steps = n.steps;
     try {
       const a = await api.put<PlaceAnswer>(`/pieces/${id}/place`, {
         from: n.known,
         done: to,
         revision: n.revision,
         device: device(),
+        steps,
       });
       reached();
       n.known = a.done;
+      n.steps = n.steps.slice(steps.length);
+      keep();
+      if (a.times) setTimes(a.times);
       if (a.elsewhere) {
         take(
           a.done,
@@ -71,6 +126,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
       client.invalidateQueries({ queryKey: ["tags"], refetchType: "none" });
     } catch (e) {
       if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
+        n.steps = [];
         take(e.problem.current.done, "The piece was changed in another window; the place is still at its knot.");
         setState("kept");
         reopen();
@@ -85,7 +141,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
       away(e instanceof Failed ? e.after * 1000 : 0);
       throw e;
     }
-  }, [id, client, take, reopen]);
+  }, [id, client, take, keep, reopen]);
 
   // One after the other; while the server is out of reach they wait.
   const queue = useCallback(() => {
@@ -107,8 +163,15 @@ export function usePlace(id: number, revision: number, actions: number, start: n
     n.revision = revision;
     n.known = start;
     n.want = Math.min(start, actions);
+    n.steps = []; // they count other actions
+    keep();
     set(n.want);
-  }, [revision, start, actions]);
+  }, [revision, start, actions, keep]);
+
+  // What a window before this one could not send goes now.
+  useEffect(() => {
+    if (now.current.want !== now.current.known) queue();
+  }, [queue]);
 
   useEffect(() => {
     const n = now.current;
@@ -118,6 +181,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
       try {
         const a = await api.get<PlaceAnswer>(`/pieces/${id}/place`);
         if (waits()) return;
+        if (a.times) setTimes(a.times);
         if (a.revision !== n.revision) {
           setNote("The piece was changed in another window; the place is still at its knot.");
           reopen();
@@ -138,13 +202,17 @@ export function usePlace(id: number, revision: number, actions: number, start: n
       const n = now.current;
       const next = Math.max(0, Math.min(actions, f(n.want)));
       if (next === n.want) return;
+      const at = Date.now();
+      n.steps = [...n.steps, { n: nextStep(), from: n.want, to: next, after_s: Math.max(0, at - n.last) / 1000 }];
+      n.last = at;
       n.want = next;
+      keep();
       set(next);
       setNote("");
       setState((s) => (s === "unsaved" ? s : "keeping"));
       queue();
     },
-    [actions, queue],
+    [actions, queue, keep],
   );
-  return { done, setDone, state, why, note };
+  return { done, setDone, state, why, note, times };
 }

@@ -11,6 +11,7 @@ import { Problems } from "../../ui/Problems";
 import { length, said } from "../../ui/units";
 import { legSide } from "../cut/Cut";
 import { useWork } from "../work";
+import { AtTheVise, Paces } from "./Paces";
 
 /** What is being written down of one cord. */
 interface Draft {
@@ -136,6 +137,7 @@ export function Log() {
           <LengthInput label="Measured width" mm={wide} optional onSet={setWide} />
           <NumberInput label="Minutes" value={minutes} optional most={100_000} onSet={setMinutes} />
         </div>
+        <AtTheVise id={id} onTake={setMinutes} />
         <label className="flex flex-col gap-1 text-sm">
           Note for next time
           <textarea
@@ -170,6 +172,7 @@ export function Log() {
           Save entry
         </button>
       </form>
+      <Paces />
       {drop.error && <Alert>{drop.error.message}</Alert>}
       <ul className="flex flex-col gap-2" aria-label="Entries">
         {log.data?.map((e) => (
