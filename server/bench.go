@@ -21,6 +21,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+	"nimblebight/device"
 	"nimblebight/formats/document"
 	"nimblebight/formats/svg"
 	"nimblebight/store"
@@ -348,6 +349,9 @@ func (s *Server) settingsFrom(raw string) Settings {
 	if p, ok := parts["hold"]; ok && json.Unmarshal(p, &set.Hold) != nil {
 		set.Hold = usual.Hold
 	}
+	if p, ok := parts["devices"]; ok && json.Unmarshal(p, &set.Devices) != nil {
+		set.Devices = usual.Devices
+	}
 	if p, ok := parts["rest_min"]; ok && json.Unmarshal(p, &set.RestMin) != nil {
 		set.RestMin = usual.RestMin
 	}
@@ -365,6 +369,8 @@ func (s *Server) settingsFrom(raw string) Settings {
 			set.Hold = usual.Hold
 		case "rest_min":
 			set.RestMin = usual.RestMin
+		default: // where a device is
+			set.Devices = usual.Devices
 		}
 	}
 	return set
@@ -389,6 +395,11 @@ func (set Settings) check() (ps piece.Problems) {
 	if !slices.Contains(pace.Rests, set.RestMin) {
 		ps = append(ps, piece.Problem{Path: "rest_min", Message: fmt.Sprintf("is %d; hands rest after one of %v minutes, 0 for never", set.RestMin, pace.Rests)})
 	}
+	for _, k := range device.Kinds {
+		if err := set.Devices.Check(k); err != nil {
+			ps = append(ps, piece.Problem{Path: "devices." + string(k), Message: err.Error()})
+		}
+	}
 	return ps
 }
 
@@ -408,6 +419,9 @@ func (s *Server) changeSettings(c *gin.Context) {
 			b, err := json.Marshal(set)
 			return string(b), err
 		})
+	}
+	if err == nil {
+		s.desk.Choose(set.Devices)
 	}
 	answer(c, set, err)
 }

@@ -27,6 +27,7 @@ import (
 	"nimblebight/core/knots/ball"
 	"nimblebight/core/shapes"
 	"nimblebight/core/side"
+	"nimblebight/device"
 	"nimblebight/store"
 )
 
@@ -66,6 +67,7 @@ type Server struct {
 	learnt learnt
 	door   *door // nil where no passcode is asked for
 	tls    *tls.Config
+	desk   *device.Desk
 	// ready is set when the store is there; before it the page is told to wait.
 	ready atomic.Bool
 }
@@ -84,6 +86,7 @@ func (s *Server) Use(st *store.Store) {
 			s.log.Warn("keeping a shape that was drawn up", "error", err)
 		}
 	})
+	s.chooseDevices(context.Background())
 	s.ready.Store(true)
 }
 
@@ -97,7 +100,7 @@ func New(st *store.Store, cfg Config) (*Server, error) {
 	if Reachable(cfg.Addr) && cfg.Passcode == "" {
 		return nil, fmt.Errorf("%s can be reached from other machines; give a passcode in a file with --passcode-file, or serve on 127.0.0.1", cfg.Addr)
 	}
-	s := &Server{cfg: cfg, log: cfg.Log, learnt: learnt{anew: make(chan struct{}, 1)}}
+	s := &Server{cfg: cfg, log: cfg.Log, learnt: learnt{anew: make(chan struct{}, 1)}, desk: device.NewDesk()}
 	s.views = newViews(s.known)
 	if s.log == nil {
 		s.log = slog.Default()
@@ -157,7 +160,7 @@ func (s *Server) Handler() http.Handler {
 	r.HandleMethodNotAllowed = true
 	r.RedirectTrailingSlash = false
 	r.Use(s.recover)
-	api := r.Group("/api", s.waiting, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths([]string{"/api/backup", "/api/live/"})), func(c *gin.Context) {
+	api := r.Group("/api", s.waiting, gzip.Gzip(gzip.DefaultCompression, gzip.WithExcludedPaths([]string{"/api/backup", "/api/live/", "/api/devices"})), func(c *gin.Context) {
 		most := int64(mostBody)
 		if c.FullPath() == "/api/restore" {
 			most = mostArchive
@@ -171,6 +174,7 @@ func (s *Server) Handler() http.Handler {
 	s.places(api)
 	s.fists(api)
 	s.measured(api)
+	s.devices(api)
 	s.folder(api)
 	if s.door != nil {
 		s.door.routes(r)
@@ -296,6 +300,7 @@ func (s *Server) Serve(ctx context.Context, l net.Listener) error {
 	// What streams or draws ends with the server.
 	work, cancel := context.WithCancel(context.WithoutCancel(ctx))
 	defer cancel()
+	defer s.desk.Close()
 	srv := &http.Server{Handler: s.Handler(), ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 60 * time.Second, WriteTimeout: writeWithin,
 		IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10, BaseContext: func(net.Listener) context.Context { return work },
 		ErrorLog: slog.NewLogLogger(s.log.Handler(), slog.LevelDebug)}

@@ -22,6 +22,7 @@ import (
 	"nimblebight/core/reach"
 	"nimblebight/core/shapes"
 	"nimblebight/core/trainer"
+	"nimblebight/device"
 	"nimblebight/formats/svg"
 	"nimblebight/store"
 )
@@ -186,6 +187,8 @@ type Settings struct {
 	Hold  piece.Tool `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
 	// RestMin is after how many minutes at the vise hands are told to rest; 0 for never.
 	RestMin int `json:"rest_min" jsonschema:"enum=0,enum=15,enum=20,enum=30,enum=45"`
+	// Devices are where each device is.
+	Devices device.Places `json:"devices"`
 }
 
 // Catalogue is what can be tied, of what, and how it is finished.
@@ -295,6 +298,9 @@ type Wire struct {
 	PlaceRequest    PlaceRequest
 	PlaceAnswer     PlaceAnswer
 	Paces           []pace.Pace
+	DeviceEvent     device.Event
+	SetRequest      SetRequest
+	Sent            Sent
 	StepRequest     StepRequest
 	NameRequest     NameRequest
 	Revision        Revision

@@ -39,6 +39,7 @@ func commands() []command {
 		{"restore", "put a backup back: merged into what is there, or in its place", "bight restore --data ~/nimble-bight boathouse.zip\n  bight restore --data ~/nimble-bight --replace boathouse.zip", runRestore},
 		{"knots", "list the knots, mounts and finishes", "bight knots --json", runKnots},
 		{"fist", "how much cord a monkey's fist takes, how big it comes out and which cores suit", "bight fist --cord 4 --passes 3\n  bight fist --cord 4 --make kernmantle --core 16 --json\n  bight fist --cord 4 --passes 4 --drawer 12,16,20", runFist},
+		{"device", "stand in for a scale, a caliper, a pedal or a label printer: what is typed it reads or presses", "bight device scale --addr 127.0.0.1:7431", runDevice},
 		{"tighten", "draw a knot up tight and hold it against what is published of it", "bight tighten trefoil\n  bight tighten --list", runTighten},
 	}
 }

@@ -4,6 +4,7 @@ import { useSettings } from "./api/queries";
 import { Bench } from "./bench/Bench";
 import { ColourSheet } from "./bench/colour/ColourSheet";
 import { Sheet } from "./bench/cut/Sheet";
+import { Devices } from "./devices/Devices";
 import { Fist } from "./fist/Fist";
 import { BinView } from "./rack/BinView";
 import { Rack } from "./rack/Rack";
@@ -27,6 +28,7 @@ export function App() {
   }, [settings.theme]);
   return (
     <Guard>
+      <Devices />
       <Switch>
         <Route path="/" component={Rack} />
         <Route path="/bin" component={BinView} />

@@ -109,7 +109,15 @@ export function useTurnStep() {
   return useCatalogue().data?.turn_step ?? 1;
 }
 
-const usual: Settings = { units: "mm", hand: "right", theme: "auto", one_in: 20, hold: "fingers", rest_min: 0 };
+const usual: Settings = {
+  units: "mm",
+  hand: "right",
+  theme: "auto",
+  one_in: 20,
+  hold: "fingers",
+  rest_min: 0,
+  devices: { scale: "", caliper: "", pedal: "", printer: "" },
+};
 
 export function useSettings(): Settings {
   return (
@@ -117,6 +125,9 @@ export function useSettings(): Settings {
     usual
   );
 }
+
+/** SettingsPart is some of the settings; what it does not name stays. */
+export type SettingsPart = Partial<Omit<Settings, "devices">> & { devices?: Partial<Settings["devices"]> };
 
 /**
  * useChangeSettings keeps some of the settings. They count once the server has them: a picture that was
@@ -126,7 +137,7 @@ export function useChangeSettings() {
   const client = useQueryClient();
   return useMutation({
     scope: { id: "settings" },
-    mutationFn: (part: Partial<Settings>) => api.patch<Settings>("/settings", part),
+    mutationFn: (part: SettingsPart) => api.patch<Settings>("/settings", part),
     onSuccess: (s) => client.setQueryData(["settings"], s),
     onError: () => client.invalidateQueries({ queryKey: ["settings"] }),
   });

@@ -9,6 +9,9 @@ export interface Root {
   PlaceRequest: PlaceRequest;
   PlaceAnswer: PlaceAnswer;
   Paces: Pace[];
+  DeviceEvent: Event;
+  SetRequest: SetRequest;
+  Sent: Sent;
   StepRequest: StepRequest;
   NameRequest: NameRequest;
   Revision: Revision;
@@ -231,6 +234,24 @@ export interface Pace {
   pauses: number;
   paused_s: number;
   per_knot_s?: number;
+}
+export interface Event {
+  kind: string;
+  name: string;
+  what: "reading" | "press" | "label" | "wrong" | "state";
+  value?: number;
+  unit?: string;
+  press?: string;
+  label?: string[];
+  says?: string;
+  state?: "off" | "looking" | "ready";
+  stands?: boolean;
+}
+export interface SetRequest {
+  what: string;
+}
+export interface Sent {
+  lines: string[];
 }
 export interface StepRequest {
   revision: number;
@@ -461,6 +482,13 @@ export interface Settings {
   one_in: 10 | 20 | 40 | 200;
   hold: "fingers" | "needle" | "haemostat";
   rest_min: 0 | 15 | 20 | 30 | 45;
+  devices: Places;
+}
+export interface Places {
+  scale: string;
+  caliper: string;
+  pedal: string;
+  printer: string;
 }
 export interface Catalogue {
   knots: CatalogueKnot[];

@@ -28,7 +28,7 @@ export function LengthInput({ label, path, mm, onSet, optional, hint, fine, zero
   });
   return (
     <Field label={label} path={path} wrong={wrong} hint={hint}>
-      {(f) => <input className="input input-sm validator figure w-full" {...f} {...input} />}
+      {(f) => <input data-takes="mm" className="input input-sm validator figure w-full" {...f} {...input} />}
     </Field>
   );
 }

@@ -11,6 +11,8 @@ interface Props extends FieldProps {
   /** it may be left empty: then it is not known */
   optional?: boolean;
   className?: string;
+  /** the unit of readings that it takes */
+  takes?: "g";
 }
 
 /** readNumber reads a number as it is written, with a point or a comma. */
@@ -39,6 +41,7 @@ export function NumberInput(p: Props) {
       {(f) => (
         <input
           className={`input validator figure ${className ?? "input-sm w-full"}`}
+          data-takes={p.takes}
           inputMode={whole ? "numeric" : "decimal"}
           onFocus={(e) => bare && e.target.select()}
           {...f}

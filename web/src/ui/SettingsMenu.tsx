@@ -1,11 +1,13 @@
 import { useState } from "react";
-import { whyNot } from "../api/client";
-import { useChangeSettings, useSettings } from "../api/queries";
+import { Failed, whyNot } from "../api/client";
+import { type SettingsPart, useChangeSettings, useSettings } from "../api/queries";
 import type { Settings } from "../api/types.gen";
+import { DeviceSettings } from "../devices/DeviceSettings";
 import { Alert } from "./Alert";
 import { Backup } from "./Backup";
 import { Dialog } from "./Dialog";
 import { Choice, type Option } from "./fields";
+import { Refusals } from "./refusals";
 
 /** risks are how seldom a piece may run short, holds what ends can be held with. */
 export const risks: Settings["one_in"][] = [10, 20, 40, 200];
@@ -21,7 +23,7 @@ export function SettingsMenu() {
   const [open, setOpen] = useState(false);
   const settings = useSettings();
   const change = useChangeSettings();
-  const set = (s: Partial<Settings>) => change.mutate(s);
+  const set = (s: SettingsPart) => change.mutate(s);
   return (
     <>
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => setOpen(true)}>
@@ -76,6 +78,9 @@ export function SettingsMenu() {
               options={rests.map((r) => ({ id: String(r), name: r === 0 ? "never" : `after ${r} minutes` }))}
               onSet={(v) => set({ rest_min: Number(v) as Settings["rest_min"] })}
             />
+            <Refusals.Provider value={change.error instanceof Failed ? (change.error.problem.errors ?? []) : []}>
+              <DeviceSettings devices={settings.devices} onSet={(devices) => set({ devices })} />
+            </Refusals.Provider>
             {change.error && <Alert>Not saved: {whyNot(change.error)}.</Alert>}
             <Backup />
           </div>

@@ -5,15 +5,15 @@ import { spent } from "../ui/units";
 /** Pace is how long the piece has taken and will still take. */
 export function Pace({ times }: { times: Times }) {
   const parts = [
-    times.section_s > 0 && `${spent(times.section_s)} in this section`,
-    times.worked_s > 0 && `${spent(times.worked_s)} in the piece`,
+    times.section_s >= 1 && `${spent(times.section_s)} in this section`,
+    times.worked_s >= 1 && `${spent(times.worked_s)} in the piece`,
     times.pauses > 0 && `${times.pauses} pause${times.pauses === 1 ? "" : "s"}`,
   ].filter(Boolean);
   if (parts.length === 0 && times.left_s === undefined) return null;
   return (
     <p className="text-sm opacity-80" data-testid="pace">
       {parts.length > 0 && `So far ${parts.join(", ")}. `}
-      {times.left_s !== undefined && times.left_s > 0 && `About ${spent(times.left_s)} left at your pace.`}
+      {times.left_s !== undefined && times.left_s >= 1 && `About ${spent(times.left_s)} left at your pace.`}
     </p>
   );
 }

@@ -2,6 +2,7 @@ import { type ReactNode, useState } from "react";
 import { Link } from "wouter";
 import { useSettings } from "../../api/queries";
 import type { Cord, Cutting, Plan, PlannedCord } from "../../api/types.gen";
+import { PrintLabel } from "../../devices/PrintLabel";
 import { Dialog } from "../../ui/Dialog";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
@@ -76,6 +77,7 @@ export function Cut() {
         <Link href={`/piece/${id}/sheet`} className="btn btn-sm">
           Cut sheet to print
         </Link>
+        <PrintLabel id={id} />
       </div>
       {cords.map((c) => (
         <Card key={c.id} cord={c} />

@@ -4,7 +4,7 @@ import { spent } from "../../ui/units";
 /** AtTheVise offers the minutes that were counted at the vise. */
 export function AtTheVise({ id, onTake }: { id: number; onTake: (minutes: number) => void }) {
   const times = useTimes(id).data;
-  if (!times || times.worked_s <= 0) return null;
+  if (!times || times.worked_s < 1) return null;
   const minutes = Math.max(1, Math.round(times.worked_s / 60));
   return (
     <div className="flex flex-wrap items-center gap-2 text-sm" data-testid="at-the-vise">

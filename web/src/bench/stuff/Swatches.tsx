@@ -174,7 +174,7 @@ function NewSwatch({ cord }: { cord: Cord }) {
       ) : (
         <div className="grid grid-cols-2 gap-2">
           <LengthInput label="The length" mm={long} optional onSet={setLong} />
-          <NumberInput label="It weighs, g" value={grams} optional onSet={setGrams} />
+          <NumberInput label="It weighs, g" value={grams} takes="g" optional onSet={setGrams} />
         </div>
       )}
       {doubtful ? (

@@ -1,0 +1,73 @@
+import { useSyncExternalStore } from "react";
+import type { Event as DeviceEvent } from "../api/types.gen";
+
+// What comes from the devices: one line from the server for the whole page, told to all who look at it.
+
+export type Kind = DeviceEvent["kind"];
+export type { DeviceEvent };
+
+interface Heard {
+  /** how it stands with each device */
+  states: readonly DeviceEvent[];
+  /** what came last, and the last label that was printed */
+  last: DeviceEvent | null;
+  label: readonly string[];
+}
+
+let heard: Heard = { states: [], last: null, label: [] };
+const listeners = new Set<() => void>();
+const takers = new Set<(e: DeviceEvent) => void>();
+
+function take(e: DeviceEvent) {
+  if (e.what === "state") {
+    heard = { ...heard, states: [...heard.states.filter((s) => s.kind !== e.kind), e] };
+  } else {
+    heard = { ...heard, last: e, label: e.what === "label" ? (e.label ?? []) : heard.label };
+    for (const t of takers) t(e);
+  }
+  for (const l of listeners) l();
+}
+
+/** onEvent calls back with what comes from a device till the returned function is called. */
+export function onEvent(f: (e: DeviceEvent) => void) {
+  takers.add(f);
+  return () => {
+    takers.delete(f);
+  };
+}
+
+/** useHeard is what came from the devices. */
+export function useHeard(): Heard {
+  return useSyncExternalStore(
+    (f) => {
+      listeners.add(f);
+      return () => listeners.delete(f);
+    },
+    () => heard,
+  );
+}
+
+/** how long is waited before the line is taken up again, ms */
+const again = 2000;
+
+/** hear keeps the line to the server till the signal says stop. */
+export async function hear(stop: AbortSignal) {
+  while (!stop.aborted) {
+    try {
+      const answer = await fetch("/api/devices", { signal: stop });
+      const lines = answer.ok && answer.body?.pipeThrough(new TextDecoderStream()).getReader();
+      let rest = "";
+      while (lines) {
+        const { value, done } = await lines.read();
+        if (done) break;
+        rest += value;
+        const all = rest.split("\n");
+        rest = all.pop() ?? "";
+        for (const line of all) if (line !== "") take(JSON.parse(line) as DeviceEvent);
+      }
+    } catch {
+      // The server is away, or the page goes: it is tried again or not.
+    }
+    if (!stop.aborted) await new Promise((r) => setTimeout(r, again));
+  }
+}
