@@ -6,7 +6,7 @@ STAMPS := .stamps
 GO := CGO_ENABLED=0 go
 
 WEB_SOURCES := $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts
-GO_SOURCES := $(shell find cmd core store server demo formats -name '*.go' -o -name '*.sql' -o -name '*.bin' 2>/dev/null)
+GO_SOURCES := $(shell find cmd core device store server demo formats -name '*.go' -o -name '*.sql' -o -name '*.bin' 2>/dev/null)
 
 .PHONY: demo test build bench shapes shots lint advisories generated go-tests browser-tests clean
 
@@ -39,7 +39,7 @@ $(STAMPS)/chromium:
 	@touch $@
 
 lint: $(STAMPS)/npm
-	@test -z "$$(gofmt -l cmd core store server demo formats e2e)" || { gofmt -l cmd core store server demo formats e2e; echo "run gofmt -w on these"; exit 1; }
+	@test -z "$$(gofmt -l cmd core device store server demo formats e2e)" || { gofmt -l cmd core store server demo formats e2e; echo "run gofmt -w on these"; exit 1; }
 	$(GO) vet ./...
 	$(GO) tool staticcheck ./...
 	cd web && npx tsc --noEmit && npx biome check --error-on-warnings src

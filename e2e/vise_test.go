@@ -76,3 +76,34 @@ func TestTheTrainer(t *testing.T) {
 	v.goTo("/trainer/granny")
 	v.until("a knot that is not there is said so", `document.body.textContent.includes("cannot be led yet; choose one of the list")`)
 }
+
+// Without the server the steps go on, also when the page is loaded anew; the place is sent when
+// the server is back, and the time of each step with it.
+func TestTheViseWithoutTheNetwork(t *testing.T) {
+	p := demoAt(t)
+	v := open(t, p, "/piece/1/vise")
+	v.until("the first move is there", visePlace+` === "0"`)
+	v.until("all steps are put by", text("put-by"))
+	p.stop()
+	v.goTo("/piece/1/vise")
+	v.until("the page comes without the server", visePlace+` === "0" && `+text("move")+` !== ""`)
+	for range 3 {
+		v.key(" ")
+	}
+	v.until("the steps go on", visePlace+` === "3"`)
+	v.until("they are drawn", `document.querySelector("main [data-still='4'] svg path")`)
+	v.until("it is said that the place is not saved", text("place-sign")+`.includes("place not saved yet: the server is out of reach")`)
+	v.goTo("/piece/1/vise")
+	v.until("loaded anew it is where it was", visePlace+` === "3"`)
+	start(t, "serve", p.dir, p.addr)
+	v.until("it is sent when the server is back", text("place-sign")+` === "place saved"`)
+	type place struct {
+		Done  int
+		Times struct {
+			Worked float64 `json:"worked_s"`
+		}
+	}
+	if at := eval[place](v, `fetch("/api/pieces/1/place").then((r) => r.json())`); at.Done != 3 || at.Times.Worked <= 0 {
+		t.Errorf("kept is %+v", at)
+	}
+}

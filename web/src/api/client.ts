@@ -44,6 +44,8 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
   let answer: Response;
   let text: string;
   const raw = body instanceof Blob;
+  // What the page at the vise asks for may come from what was put by (vise/putBy.ts).
+  if (method === "GET" && location.pathname.endsWith("/vise")) headers = { ...headers, Keep: "vise" };
   try {
     answer = await fetch(`/api${path}`, {
       method,

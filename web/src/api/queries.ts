@@ -214,18 +214,25 @@ export interface Look {
 
 export const alongSteps = 24;
 
-export function usePicture(id: number, revision: number | undefined, look: Look, seen = true) {
-  const { hand } = useSettings();
+const lookedAs = (look: Look) => (look.as ? `&look=${look.as}&section=${look.section ?? 0}` : "");
+
+/** pictureKey is what a picture is kept by. */
+export function pictureKey(id: number, revision: number | undefined, hand: string, look: Look) {
+  return ["picture", id, revision, hand, look.turn, look.scale, look.until ?? 0, look.along ?? 0, lookedAs(look)];
+}
+
+/** picturePath is where a picture is asked for. */
+export function picturePath(id: number, look: Look): string {
   const along = look.along ? `&along=${look.along / alongSteps}` : "";
   const until = look.until ? `&until=${look.until}${along}` : "";
-  const as = look.as ? `&look=${look.as}&section=${look.section ?? 0}` : "";
+  return `/pieces/${id}/picture?turn=${look.turn}&scale=${look.scale}${until}${lookedAs(look)}`;
+}
+
+export function usePicture(id: number, revision: number | undefined, look: Look, seen = true) {
+  const { hand } = useSettings();
   return useQuery({
-    queryKey: ["picture", id, revision, hand, look.turn, look.scale, look.until ?? 0, look.along ?? 0, as],
-    queryFn: () =>
-      fetchPicture(
-        `${id} ${look.turn} ${look.scale}${as}`,
-        `/pieces/${id}/picture?turn=${look.turn}&scale=${look.scale}${until}${as}`,
-      ),
+    queryKey: pictureKey(id, revision, hand, look),
+    queryFn: () => fetchPicture(`${id} ${look.turn} ${look.scale}${lookedAs(look)}`, picturePath(id, look)),
     enabled: revision !== undefined && seen,
     staleTime: Infinity,
     placeholderData: keepPreviousData,

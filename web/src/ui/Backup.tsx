@@ -3,6 +3,7 @@ import { useState } from "react";
 import { api } from "../api/client";
 import { useFolder } from "../api/queries";
 import type { Report } from "../api/types.gen";
+import { forget } from "../vise/putBy";
 import { Alert } from "./Alert";
 
 type How = Report["how"];
@@ -101,7 +102,15 @@ export function Backup() {
       )}
       {failed && <Alert>{failed}</Alert>}
       {folder.data?.door && (
-        <form method="post" action="/door/leave">
+        <form
+          method="post"
+          action="/door/leave"
+          onSubmit={(e) => {
+            e.preventDefault();
+            const form = e.currentTarget;
+            forget().finally(() => form.submit()); // who leaves leaves nothing behind
+          }}
+        >
           <button type="submit" className="btn btn-sm">
             Sign out: the passcode is asked for again
           </button>

@@ -15,7 +15,9 @@ import { Nothing } from "../ui/Nothing";
 import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
 import { Doing } from "./Doing";
+import { stepLook } from "./look";
 import { OnThePhone } from "./Phone";
+import { usePutBy } from "./putBy";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
 import { Pace, Rest } from "./Times";
 import { usePlace } from "./usePlace";
@@ -69,15 +71,12 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const section = place?.step.section ?? -1;
   const round = plan.sections.find((s) => s.index === section)?.around ?? false;
   const as = round && from !== "side" ? from : undefined;
-  const view = usePicture(id, revision, {
-    turn: 0,
-    as,
-    section,
-    scale: 9,
-    until: Math.min(to === done ? done + 1 : to, plan.actions),
-    along: place ? move.along : alongSteps,
-  });
-  const picture = useLast(view.data);
+  const until = Math.min(to === done ? done + 1 : to, plan.actions);
+  const view = usePicture(id, revision, { ...stepLook(until, place ? move.along : alongSteps), as, section });
+  // Without the network the move stands still, as it was put by.
+  const still = usePicture(id, revision, stepLook(until), view.isError);
+  const picture = useLast(view.isError ? still.data : view.data);
+  const there = usePutBy(id, revision, done, plan.actions);
   useWakeLock();
   // What is in focus keeps its own keys: a button is pressed by them, a slider moved.
   const own = (e: KeyboardEvent) => {
@@ -165,6 +164,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         <div
           className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
           data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
+          data-still={view.isError && !still.isPlaceholderData && still.data ? until : undefined}
         >
           {place?.action.led && <MoveSlider {...move} />}
           {round && <From from={from} setFrom={setFrom} />}
@@ -192,6 +192,13 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           {times && <Pace times={times} />}
           <p className="text-sm opacity-80">
             Space or a page pedal goes on, Backspace goes back. The place is kept by itself.
+            {there && (
+              <span data-testid="put-by">
+                {" "}
+                All steps are on this device: they go on without the network
+                {!window.isSecureContext && ", as long as this page stays open"}.
+              </span>
+            )}
           </p>
         </div>
       </div>
