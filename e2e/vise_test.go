@@ -62,6 +62,9 @@ func TestTheTrainer(t *testing.T) {
 	v.until("the strand comes to itself", text("ask")+`?.startsWith("Strand 1 comes to itself") && `+at+` === "0"`)
 	v.key("u")
 	v.until("a slip is told at once", text("said")+`?.includes("Not so. It goes over here. Led under it makes no knot at all") && `+at+` === "0"`)
+	v.click("See it drawn up")
+	v.until("it is drawn up as it was led", text("made")+`.includes("nothing holds")`)
+	v.click("Back to this crossing")
 	for i, k := range []string{"o", kb.ArrowDown, "o", "u"} {
 		v.key(k)
 		v.until("on to the next", at+` === "`+string(rune('1'+i))+`" && !document.querySelector("[data-wait]")`)
@@ -71,8 +74,19 @@ func TestTheTrainer(t *testing.T) {
 		}
 	}
 	v.until("with a slip it is due at once", `document.querySelector('[data-testid="lead"]').textContent.includes("Led, with 1 slip.") && document.querySelector('[data-testid="lead"]').textContent.includes("The figure-eight is due now.")`)
+	// Once more, by the pointer at the crossing, with a slip that is left as it is.
+	v.click("Lead it again")
+	v.until("it begins anew", at+` === "0"`)
+	for i, name := range []string{"over", "over", "over", "under"} {
+		v.click(name)
+		if i == 1 {
+			v.click("Leave it so, go on")
+		}
+		v.until("on to the next", at+` === "`+string(rune('1'+i))+`" && !document.querySelector("[data-wait]")`)
+	}
+	v.until("what came of it is told at the end", text("made")+`.includes("Drawn up as you led it, nothing holds")`)
 	v.click("To the next")
-	v.until("it is kept", `document.querySelector('[data-testid="lessons"]')?.textContent.includes("led 1 time, 1 slip")`)
+	v.until("it is kept", `document.querySelector('[data-testid="lessons"]')?.textContent.includes("led 2 times, 2 slips")`)
 	v.goTo("/trainer/granny")
 	v.until("a knot that is not there is said so", `document.body.textContent.includes("cannot be led yet; choose one of the list")`)
 }

@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/gin-gonic/gin"
@@ -44,12 +45,16 @@ type Leading struct {
 	X      int  `json:"x"`
 	Y      int  `json:"y"`
 	Done   bool `json:"done"`
+	// Says is what came of it, once it is drawn up.
+	Says string `json:"says,omitempty"`
 }
 
 // JudgeCrossing is how a crossing was led.
 type JudgeCrossing struct {
 	At   int  `json:"at"`
 	Over bool `json:"over"`
+	// Slips are the crossings that were left passed the wrong way before.
+	Slips []int `json:"slips"`
 }
 
 // LedRequest is with how many slips a knot was led.
@@ -145,12 +150,30 @@ func (s *Server) leading(c *gin.Context) {
 	if !(drawn >= 0 && drawn <= 1) {
 		drawn = 0
 	}
+	slips, err := slipsOf(c.Query("slips"), len(l.Asks))
+	if err != nil {
+		failed(c, err)
+		return
+	}
 	stuffs := leadsWith()
 	view := scene.View{PerMM: 6}
-	pic, whole := scene.Render(l.Layout(at, drawn, stuffs), view), scene.Render(l.Layout(len(l.Asks), 0, stuffs), view)
+	lay, says := l.Layout(at, slips, stuffs), ""
+	if at == len(l.Asks) && drawn > 0 {
+		var by *trainer.Own
+		if len(slips) > 0 {
+			own, err := l.Own(c, slips)
+			if err != nil {
+				failed(c, err)
+				return
+			}
+			by, says = &own, l.Says(own, slips)
+		}
+		lay = l.Drawn(by, drawn, stuffs)
+	}
+	pic, whole := scene.Render(lay, view), scene.Render(l.Layout(len(l.Asks), nil, stuffs), view)
 	// Framed as the whole of it is, so that nothing moves but the strand that is led.
 	pic.Left, pic.Top, pic.Width, pic.Height = whole.Left, whole.Top, whole.Width, whole.Height
-	out := Leading{Knot: l.Knot, Name: l.Name, Crossings: len(l.Asks), Done: at == len(l.Asks),
+	out := Leading{Knot: l.Knot, Name: l.Name, Crossings: len(l.Asks), Done: at == len(l.Asks), Says: says,
 		Picture: s.views.drawn(pic)}
 	if x, y, ok := l.Place(at, stuffs); ok {
 		const hundredths = 100
@@ -170,12 +193,28 @@ func (s *Server) judgeCrossing(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	a, err := l.Judge(q.At, q.Over)
+	a, err := l.Judge(q.At, q.Over, q.Slips)
 	if err != nil {
 		failed(c, piece.Problems{{Path: "at", Message: err.Error()}})
 		return
 	}
 	c.JSON(http.StatusOK, a)
+}
+
+// slipsOf reads the crossings that were led the wrong way: their numbers from 0, commas between.
+func slipsOf(text string, crossings int) ([]int, error) {
+	var out []int
+	if text == "" {
+		return nil, nil
+	}
+	for part := range strings.SplitSeq(text, ",") {
+		n, err := strconv.Atoi(part)
+		if err != nil || n < 0 || n >= crossings || len(out) >= crossings {
+			return nil, piece.Problems{{Path: "slips", Message: fmt.Sprintf("names %.20q; crossings are numbered from 0 to %d", part, crossings-1)}}
+		}
+		out = append(out, n)
+	}
+	return out, nil
 }
 
 // mostSlips is how many slips of one leading are counted.

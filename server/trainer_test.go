@@ -1,6 +1,7 @@
 package server_test
 
 import (
+	"strings"
 	"testing"
 
 	"nimblebight/core/trainer"
@@ -37,6 +38,15 @@ func TestAKnotIsLed(t *testing.T) {
 	if end := ask[server.Leading](b, 200, "GET", "/api/trainer/figure-eight?at=4&drawn=1", nil); !end.Done || end.Picture.Empty() {
 		t.Errorf("led and drawn up: %+v", end.Done)
 	}
+	// Led over where it goes under, it is drawn up as it was led: nothing holds.
+	own := ask[server.Leading](b, 200, "GET", "/api/trainer/figure-eight?at=4&drawn=1&slips=1", nil)
+	if !own.Done || !strings.Contains(own.Says, "nothing holds") || own.Picture.Empty() {
+		t.Errorf("led wrong and drawn up it says %q", own.Says)
+	}
+	for _, bad := range []string{"4", "-1", "x", "1,", "0,1,2,3,0"} {
+		ask[server.Problem](b, 422, "GET", "/api/trainer/figure-eight?at=4&drawn=1&slips="+bad, nil)
+	}
+	ask[server.Problem](b, 422, "POST", "/api/trainer/figure-eight/judge", server.JudgeCrossing{At: 1, Slips: []int{9}})
 	for path, bad := range map[string]any{"/api/trainer/granny/led": server.LedRequest{}, "/api/trainer/figure-eight/led": server.LedRequest{Slips: -1}, "/api/trainer/figure-eight/judge": server.JudgeCrossing{At: 9}} {
 		ask[server.Problem](b, 422, "POST", path, bad)
 	}

@@ -117,6 +117,7 @@ type Knot struct {
 // Wrong is a state that a section comes to by a slip. It is drawn of sections that are tied
 // so in earnest, instead of the one that it should be.
 type Wrong struct {
+	Name string // what makers call it, "" where it has no name
 	What string // what to inspect
 	How  string // how to look
 	Says string // what the slip was and what shows it

@@ -82,6 +82,7 @@ const (
 	mostMove    = 0.06
 	mostStep    = 0.08
 	frames      = 21
+	mostFrames  = 40   // where strands go far between some of them
 	grownOver   = 1.08 // times the growth that is wanted, and no more
 	grownMost   = 1.25
 	topHard     = 4.0 // nothing rises above where strands come in
@@ -167,9 +168,9 @@ func (s *state) film(stills []still) Film {
 			rising = append(rising, t)
 		}
 	}
-	out := Film{}
 	first, last := rising[0].length, rising[len(rising)-1].length
 	at := len(rising) - 1
+	chosen := make([]int, 0, frames)
 	for k := range frames {
 		want := last + (first-last)*float64(k)/(frames-1)
 		for at > 0 && math.Abs(rising[at-1].length-want) <= math.Abs(rising[at].length-want) {
@@ -178,7 +179,20 @@ func (s *state) film(stills []still) Film {
 		if k == frames-1 {
 			at = 0
 		}
-		out.Frames = append(out.Frames, rising[at].at)
+		chosen = append(chosen, at)
+	}
+	// Where a strand goes far from one to the next, those between are shown too.
+	out := Film{Frames: [][][]r3.Vec{rising[chosen[0]].at}}
+	at = chosen[0]
+	for _, next := range chosen[1:] {
+		for at > next {
+			to := next
+			for to < at-1 && len(out.Frames) < mostFrames && far(rising[to].at, rising[at].at) > mostJump {
+				to++
+			}
+			at = to
+			out.Frames = append(out.Frames, rising[at].at)
+		}
 	}
 	return out
 }

@@ -17,6 +17,7 @@ const (
 	leastGrowth  = 1.2  // times the tight knot's cord
 	mostCrossing = 20   // of the loose knot, a strand
 	mostJump     = 3.05 // diameters that a strand moves from frame to frame
+	mostReach    = 30.0 // diameters from where strands come in: what can be looked at whole
 	overOthers   = 1.15 // times, by which a loose knot may cross more than the tight one does
 )
 
@@ -35,6 +36,13 @@ func (f Film) Readable() error {
 		if k > 0 {
 			if j := f.jump(k); j > mostJump {
 				return fmt.Errorf("a strand moves %.1f diameters to frame %d", j, k)
+			}
+		}
+	}
+	for _, pts := range f.Frames[0] {
+		for _, v := range pts {
+			if r := r3.Norm(v); r > mostReach {
+				return fmt.Errorf("loose it reaches %.0f diameters far", r)
 			}
 		}
 	}
@@ -109,12 +117,15 @@ func (f Film) Gap(k int) float64 {
 }
 
 // jump is how far a strand moves off its place in the frame before, to frame k.
-func (f Film) jump(k int) float64 {
+func (f Film) jump(k int) float64 { return far(f.Frames[k], f.Frames[k-1]) }
+
+// far is how far a strand lies off its place in another frame, at most.
+func far(frame, from [][]r3.Vec) float64 {
 	most := 0.0
-	for i, pts := range f.Frames[k] {
+	for i, pts := range frame {
 		for _, v := range pts {
 			near := math.Inf(1)
-			for _, w := range f.Frames[k-1][i] {
+			for _, w := range from[i] {
 				near = math.Min(near, r3.Norm(r3.Sub(v, w)))
 			}
 			most = math.Max(most, near)

@@ -11,6 +11,7 @@ import (
 
 // state is a knot while it is loosened. Nodes of all strands stand in one list.
 type state struct {
+	free     bool    // nodes are not held to their tight places
 	top      float64 // y at which strands come in
 	at, v, f []r3.Vec
 	tightOf  [][]r3.Vec // where the nodes of each strand were
@@ -48,24 +49,33 @@ func newState(p Problem) *state {
 	for _, in := range p.Strands {
 		s.top = math.Min(s.top, in.Points[0].Y)
 		pts := withTails(in)
-		long := curve.Curve{Points: pts}.Length()
-		n := max(8, int(long/nodeEvery)+1)
+		n := max(8, int(curve.Curve{Points: pts}.Length()/nodeEvery)+1)
 		pts = even(pts, n)
-		s.from = append(s.from, len(s.at))
-		s.at = append(s.at, pts...)
-		s.to = append(s.to, len(s.at))
-		s.fixed = append(s.fixed, in.Fixed)
-		s.d = append(s.d, in.Diameter)
-		s.h = append(s.h, long/float64(n-1))
-		s.tightOf = append(s.tightOf, pts)
-		for range pts {
-			s.strand = append(s.strand, int32(len(s.from)-1))
-		}
+		s.add(pts, pts, in.Diameter, in.Fixed)
 	}
+	s.ready()
+	return s
+}
+
+// add adds a strand of even nodes; tight is where its nodes are held and its ends stand.
+func (s *state) add(pts, tight []r3.Vec, d float64, fixed bool) {
+	s.from = append(s.from, len(s.at))
+	s.at = append(s.at, pts...)
+	s.to = append(s.to, len(s.at))
+	s.fixed = append(s.fixed, fixed)
+	s.d = append(s.d, d)
+	s.h = append(s.h, curve.Curve{Points: pts}.Length()/float64(len(pts)-1))
+	s.tightOf = append(s.tightOf, tight)
+	for range pts {
+		s.strand = append(s.strand, int32(len(s.from)-1))
+	}
+}
+
+// ready readies a state whose strands are all there.
+func (s *state) ready() {
 	s.v, s.f = make([]r3.Vec, len(s.at)), make([]r3.Vec, len(s.at))
 	s.law = make([]float64, len(s.at))
 	s.lists()
-	return s
 }
 
 // withTails puts straight ends on a strand.

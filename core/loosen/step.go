@@ -134,7 +134,7 @@ func (s *state) forces() {
 	flat := flatHard * math.Min(1, 1.5*q)
 	radius := bendTight + (bendLoose-bendTight)*q
 	hold := 0.0
-	if q < heldUnder {
+	if q < heldUnder && !s.free {
 		hold = 2 * (1 - q/heldUnder)
 	}
 	for k := range s.from {

@@ -14,10 +14,27 @@ import (
 // comesOn is how far a strand is shown short of the crossing that is asked for, diameters.
 const comesOn = 1.2
 
-// Layout is the diagram when ask k is come to: the strands that are led lie as the knot has
-// them, the one in hand ends before the crossing, others hang. After the last ask all is
-// led, and drawn is how far it is drawn up, from 0 to 1.
-func (l Lesson) Layout(k int, drawn float64, stuffs []cord.Stuff) plan.Layout {
+// vec is a place, diameters.
+type vec = r3.Vec
+
+// Layout is the diagram when ask k is come to: the strands that are led lie as they were led,
+// the asks of slips the other way; the one in hand ends before the crossing, others hang.
+func (l Lesson) Layout(k int, slips []int, stuffs []cord.Stuff) plan.Layout {
+	return l.layout(l.led(slips), k, stuffs)
+}
+
+// Drawn is the knot when all is led, drawn up so far, from 0 to 1, by its film or by that of
+// what came of it.
+func (l Lesson) Drawn(by *Own, drawn float64, stuffs []cord.Stuff) plan.Layout {
+	frames := l.film.Frames
+	if by != nil {
+		frames = by.Film.Frames
+	}
+	x := math.Max(0, math.Min(1, drawn)) * float64(len(frames)-1)
+	return l.layout(frames[int(x)], len(l.Asks), stuffs)
+}
+
+func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
 	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: -1, MovingLeg: -1, MovingFrom: math.Inf(-1)}
 	d := 0.0
 	for i := range l.Strands {
@@ -26,9 +43,6 @@ func (l Lesson) Layout(k int, drawn float64, stuffs []cord.Stuff) plan.Layout {
 		d = math.Max(d, s.DrawnUp())
 	}
 	out.Thick = d
-	frames := l.film.Frames
-	x := math.Max(0, math.Min(1, drawn)) * float64(len(frames)-1)
-	at := frames[int(x)]
 	up := 0.0
 	for _, pts := range at {
 		up = math.Max(up, -pts[0].Y)

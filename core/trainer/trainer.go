@@ -15,6 +15,7 @@ import (
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/loose"
+	"nimblebight/core/loosen"
 
 	"gonum.org/v1/gonum/spatial/r3"
 )
@@ -42,6 +43,7 @@ type Ask struct {
 	Strand int     `json:"strand"`
 	With   int     `json:"with"`
 	At     float64 `json:"-"`
+	WithAt float64 `json:"-"` // along the other
 	Over   bool    `json:"-"`
 	X      float64 `json:"x"` // in the diagram, diameters
 	Y      float64 `json:"y"`
@@ -108,9 +110,9 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
 	for _, c := range found {
 		// The later of the two comes to what lies there.
 		over := c.Over > c.Under || c.Over == c.Under && c.OverAt > c.UnderAt
-		a := Ask{Strand: c.Under, With: c.Over, At: c.UnderAt, X: c.X, Y: c.Y}
+		a := Ask{Strand: c.Under, With: c.Over, At: c.UnderAt, WithAt: c.OverAt, X: c.X, Y: c.Y}
 		if over {
-			a = Ask{Strand: c.Over, With: c.Under, At: c.OverAt, Over: true, X: c.X, Y: c.Y}
+			a = Ask{Strand: c.Over, With: c.Under, At: c.OverAt, WithAt: c.UnderAt, Over: true, X: c.X, Y: c.Y}
 		}
 		a.crossing = nearest(l.crossings, c.X, c.Y)
 		l.Asks = append(l.Asks, a)
@@ -193,31 +195,49 @@ type Answer struct {
 	Falls bool   `json:"falls,omitempty"`
 }
 
-// Judge says whether ask k is passed so, all others being as the knot has them; an ask that
-// is not there is refused.
-func (l Lesson) Judge(k int, over bool) (Answer, error) {
-	if k < 0 || k >= len(l.Asks) {
-		return Answer{}, fmt.Errorf("%s has %d crossings; there is no crossing %d", l.Name, len(l.Asks), k+1)
+// Judge says whether ask k is passed so. Those of slips were passed the other way, all others
+// are as the knot has them; an ask that is not there is refused.
+func (l Lesson) Judge(k int, over bool, slips []int) (Answer, error) {
+	if err := l.check(append([]int{k}, slips...)); err != nil {
+		return Answer{}, err
 	}
 	a := l.Asks[k]
 	if a.Over == over {
 		return Answer{Right: true, Says: "Right."}, nil
 	}
-	makes := l.signed([]int{a.crossing})
-	out := Answer{Says: fmt.Sprintf("It goes %s here. ", word(a.Over))}
-	switch other, ok := named(l, makes); {
-	case makes.strands == 1 && makes.determinant == 1 && len(l.crossings) <= fewFor:
-		out.Falls = true
-		out.Says += fmt.Sprintf("Led %s it makes no knot at all: pulled, it falls open.", word(over))
-	case ok:
-		out.Makes = other
-		out.Says += fmt.Sprintf("Led %s it makes another knot: %s %s.", word(over), article(other), other)
-	case makes == l.signature:
-		out.Says += fmt.Sprintf("Led %s it lies otherwise, and does not draw up as it should.", word(over))
-	default:
-		out.Says += fmt.Sprintf("Led %s it makes another knot, which has no name here.", word(over))
-	}
+	out := l.makes(append([]int{k}, slips...))
+	out.Says = fmt.Sprintf("It goes %s here. Led %s it %s.", word(a.Over), word(over), out.Says)
 	return out, nil
+}
+
+// check refuses asks that are not there.
+func (l Lesson) check(asks []int) error {
+	for _, k := range asks {
+		if k < 0 || k >= len(l.Asks) {
+			return fmt.Errorf("%s has %d crossings; there is no crossing %d", l.Name, len(l.Asks), k+1)
+		}
+	}
+	return nil
+}
+
+// makes is what comes of it when these asks are passed the other way, known by the
+// invariants of its crossings; it says it as what the strands do.
+func (l Lesson) makes(slips []int) Answer {
+	var switched []int
+	for _, k := range slips {
+		switched = append(switched, l.Asks[k].crossing)
+	}
+	made := l.signed(switched)
+	other, ok := named(l, made)
+	switch {
+	case made.strands == 1 && made.determinant == 1 && len(l.crossings) <= fewFor:
+		return Answer{Falls: true, Says: "makes no knot at all: pulled, it falls open"}
+	case ok:
+		return Answer{Makes: other, Says: fmt.Sprintf("makes another knot: %s %s", article(other), other)}
+	case made == l.signature:
+		return Answer{Says: "lies otherwise, and does not draw up as it should"}
+	}
+	return Answer{Says: "makes another knot, which has no name here"}
 }
 
 func word(over bool) string {
@@ -234,18 +254,66 @@ func article(name string) string {
 	return "a"
 }
 
-// named is another knot of the lessons that is known by a signature.
+// named is another knot, or a slip that makers have a name for, that is known by a signature.
 func named(l Lesson, s signature) (string, bool) {
-	if s == l.signature {
+	if s == l.signature || s.determinant <= 1 {
 		return "", false
 	}
-	for _, o := range catalogue() {
-		if o.Knot != l.Knot && o.signature == s && s.determinant > 1 {
-			return o.Name, true
+	for _, o := range names() {
+		if o.name != l.Name && o.signature == s {
+			return o.name, true
 		}
 	}
 	return "", false
 }
+
+// called is what a knot on so many strands is called.
+type called struct {
+	name string
+	signature
+}
+
+// names are all knots that hang side by side, and the slips that have a name, by their
+// drawn-up curves.
+var names = sync.OnceValue(func() []called {
+	var out []called
+	add := func(name string, p loosen.Problem) {
+		var open []curve.Curve
+		for _, s := range p.Strands {
+			open = append(open, curve.Curve{Points: s.Points})
+		}
+		round := closed(open)
+		if cs, err := curve.Crossings(round); err == nil {
+			out = append(out, called{name, Lesson{Strands: len(open), closed: len(round), crossings: cs}.signed(nil)})
+		}
+	}
+	for _, k := range knot.All() {
+		for _, n := range loose.Strands {
+			p, ok := loose.Problem(k, n)
+			if !ok {
+				continue
+			}
+			add(k.Name, p)
+			if k.Wrong == nil {
+				continue
+			}
+			s, err := knot.New(k.ID)
+			if err != nil {
+				continue
+			}
+			s.Count = min(1, s.Count)
+			for _, w := range k.Wrong(s) {
+				if w.Name == "" || len(w.Instead) != 1 {
+					continue
+				}
+				if p, ok := loose.Tied(w.Instead[0], n); ok {
+					add(w.Name, p)
+				}
+			}
+		}
+	}
+	return out
+})
 
 // catalogue are the diagrams of all films, on every number of strands, the fewest first.
 var catalogue = sync.OnceValue(func() []Lesson {

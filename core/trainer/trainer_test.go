@@ -1,12 +1,16 @@
 package trainer_test
 
 import (
+	"cmp"
+	"math"
+	"slices"
 	"strings"
 	"testing"
 	"time"
 
 	"nimblebight/core/cord"
 	_ "nimblebight/core/knots"
+	"nimblebight/core/loosen"
 	"nimblebight/core/piece"
 	"nimblebight/core/scene"
 	"nimblebight/core/trainer"
@@ -21,10 +25,10 @@ func TestTheTrainerTakesTheRouteAndRefusesEveryChange(t *testing.T) {
 	}
 	for _, l := range lessons {
 		for k, a := range l.Asks {
-			if got, err := l.Judge(k, a.Over); err != nil || !got.Right {
+			if got, err := l.Judge(k, a.Over, nil); err != nil || !got.Right {
 				t.Errorf("%s, crossing %d: led right it says %+v, %v", l.Name, k+1, got, err)
 			}
-			got, err := l.Judge(k, !a.Over)
+			got, err := l.Judge(k, !a.Over, nil)
 			if err != nil || got.Right || got.Says == "" || !strings.Contains(got.Says, "Led ") {
 				t.Errorf("%s, crossing %d: led wrong it says %+v, %v", l.Name, k+1, got, err)
 			}
@@ -44,16 +48,16 @@ func TestWhatAWrongCrossingMakes(t *testing.T) {
 			t.Fatalf("%s: %+v", id, l)
 		}
 		for k, a := range l.Asks {
-			if got, _ := l.Judge(k, !a.Over); !got.Falls {
+			if got, _ := l.Judge(k, !a.Over, nil); !got.Falls {
 				t.Errorf("%s with crossing %d switched: %+v", id, k+1, got)
 			}
 		}
 	}
 	if l, _ := trainer.Of("overhand"); true {
-		if _, err := l.Judge(99, true); err == nil {
+		if _, err := l.Judge(99, true, nil); err == nil {
 			t.Error("a crossing that is not there is judged")
 		}
-		if _, err := l.Judge(-1, true); err == nil {
+		if _, err := l.Judge(-1, true, nil); err == nil {
 			t.Error("a crossing before the first is judged")
 		}
 	}
@@ -74,13 +78,84 @@ func TestCrossingsAreAskedForInTheirOrder(t *testing.T) {
 	}
 }
 
+// A square knot whose second half is led as the first was, every crossing of it the other way,
+// is a granny.
+func TestAGrannyIsKnown(t *testing.T) {
+	l, ok := trainer.Of("square-knot")
+	if !ok {
+		t.Fatal("the square knot cannot be led")
+	}
+	// Of each two strands the lower half of their crossings is the second half of the knot.
+	byHeight := make([]int, len(l.Asks))
+	for k := range byHeight {
+		byHeight[k] = k
+	}
+	slices.SortFunc(byHeight, func(a, b int) int { return cmp.Compare(l.Asks[a].Y, l.Asks[b].Y) })
+	second := byHeight[len(byHeight)/2:]
+	k, before := second[0], second[1:]
+	if got, err := l.Judge(k, !l.Asks[k].Over, before); err != nil || got.Makes != "granny" {
+		t.Errorf("it makes %+v, %v", got, err)
+	}
+	own, err := l.Own(t.Context(), second)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if says := l.Says(own, second); !strings.Contains(says, "it is a granny") {
+		t.Errorf("drawn up: %s", says)
+	}
+}
+
+// What a maker led is drawn up: where the tables say that it is no knot nothing is left of it,
+// where it was led right it takes as much cord as the knot, and on the way no strand comes
+// through another.
+func TestOwnCrossingsAreDrawnUp(t *testing.T) {
+	for _, id := range []string{"overhand", "figure-eight", "pretzel-knot", "square-knot"} {
+		l, ok := trainer.Of(id)
+		if !ok {
+			t.Fatalf("%s cannot be led", id)
+		}
+		for k := -1; k < min(len(l.Asks), 4); k++ {
+			var slips []int
+			if k >= 0 {
+				slips = []int{k}
+			}
+			own, err := l.Own(t.Context(), slips)
+			if err != nil {
+				t.Fatal(err)
+			}
+			f := loosen.Film(own.Film)
+			for i := range f.Frames {
+				if g := f.Gap(i); g < 0.85 {
+					t.Errorf("%s with slips %v: in frame %d strands are %.2f diameters apart", id, slips, i, g)
+				}
+			}
+			if k < 0 && math.Abs(own.Share-1) > 0.12 {
+				t.Errorf("%s led right and drawn up takes %.2f times its cord", id, own.Share)
+			}
+			if one := l.Strands == 1; one && own.Falls != (k >= 0) {
+				t.Errorf("%s with slips %v: it falls open is %v", id, slips, own.Falls)
+			}
+			if says := l.Says(own, slips); own.Falls != strings.Contains(says, "nothing holds") {
+				t.Errorf("%s with slips %v: %s", id, slips, says)
+			}
+		}
+	}
+	l, _ := trainer.Of("overhand")
+	if _, err := l.Own(t.Context(), []int{3}); err == nil {
+		t.Error("a crossing that is not there is switched")
+	}
+	if a, _ := l.Judge(1, l.Asks[1].Over, []int{0}); !a.Right {
+		t.Errorf("after a slip a crossing that is right is %+v", a)
+	}
+}
+
 // A picture of each place can be drawn, more of the knot with every crossing.
 func TestLessonsAreDrawn(t *testing.T) {
 	stuffs := []cord.Stuff{piece.Kernmantle(4, piece.Lagoon), piece.Kernmantle(4, piece.Sand)}
 	for _, l := range trainer.Lessons() {
 		points := 0
 		for k := range len(l.Asks) + 1 {
-			lay := l.Layout(k, 0, stuffs)
+			lay := l.Layout(k, nil, stuffs)
 			n := 0
 			for _, s := range lay.Strands {
 				n += len(s.Points)
@@ -90,7 +165,7 @@ func TestLessonsAreDrawn(t *testing.T) {
 			}
 			points = n
 		}
-		if p := scene.Render(l.Layout(0, 0, stuffs), scene.View{PerMM: 3}); p.Empty() || len(p.Faults) > 0 {
+		if p := scene.Render(l.Layout(0, nil, stuffs), scene.View{PerMM: 3}); p.Empty() || len(p.Faults) > 0 {
 			t.Errorf("%s is not drawn: %v", l.Name, p.Faults)
 		}
 		if x, _, ok := l.Place(0, stuffs); !ok || x != x {
@@ -135,7 +210,7 @@ func BenchmarkJudge(b *testing.B) {
 		l = trainer.Lessons()[len(trainer.Lessons())-1]
 	}
 	for b.Loop() {
-		if _, err := l.Judge(0, !l.Asks[0].Over); err != nil {
+		if _, err := l.Judge(0, !l.Asks[0].Over, nil); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -71,10 +71,10 @@ var Strands = []int{1, 2, 3, 4, 6}
 func Name(id string, strands int) string { return fmt.Sprintf("%s on %d", id, strands) }
 
 // Problem is a knot as it is tied once on strands that hang side by side, to be loosened;
-// not ok for one that is held in a way of its own, that goes round, that has cords of its
-// own, or that is not tied on so many strands.
+// not ok for one that goes round, that has cords of its own, or that is not tied on so many
+// strands.
 func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
-	if k.Tie == nil || k.Hold != nil || k.Bare || k.Mounts || k.Ends || k.First {
+	if k.Tie == nil || k.Bare || k.Mounts || k.Ends || k.First {
 		return loosen.Problem{}, false
 	}
 	s, err := knot.New(k.ID)
@@ -86,6 +86,12 @@ func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
 		return loosen.Problem{}, false
 	}
 	s.Count = min(1, s.Count)
+	return Tied(s, strands)
+}
+
+// Tied is a section as it is tied on strands that hang side by side, diameters; not ok for
+// one that goes round, that has cords of its own, or that cannot be tied so.
+func Tied(s knot.Section, strands int) (loosen.Problem, bool) {
 	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
 	d := stuff.DrawnUp()
 	w := knot.Work{Section: s, BarMM: 2, RingMM: 16}

@@ -138,6 +138,9 @@ func closedBehind(c curve.Curve) curve.Curve {
 // Led in its loose places a knot is drawn up to what it is when it is tied; in its mirror too.
 func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
 	byName(t, func(name string, k knot.Knot, strands int, _ knot.Film) {
+		if k.Hold != nil {
+			return // held in a way of its own; the trainer has the film
+		}
 		s, err := knot.New(k.ID)
 		if err != nil {
 			t.Fatal(err)

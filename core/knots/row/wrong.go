@@ -14,6 +14,7 @@ func wrongSquare(s knot.Section) []knot.Wrong {
 	spiral.Do, spiral.Count, spiral.FitMM = "half-knot", 2*n, 0
 	spiral.Settings = HalfSettings{Hand: start(knot.Work{Section: s})}
 	return []knot.Wrong{{
+		Name:    "granny",
 		What:    "The row is flat: the two halves of every knot are begun on opposite sides.",
 		How:     "Lay it down and look along it. It lies by itself, and every bar on the face is of one cord.",
 		Says:    "Both halves were begun on the same side: the row turns round itself into a spiral.",

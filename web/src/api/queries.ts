@@ -490,11 +490,14 @@ export function useTrained() {
   return useQuery({ queryKey: ["trained"], queryFn: () => api.get<Trained[]>("/trainer"), staleTime: 0 });
 }
 
-/** useLeading is a knot that is led up to a crossing, or drawn up so far once it is led. */
-export function useLeading(knot: string, at: number, drawn: number) {
+/**
+ * useLeading is a knot that is led up to a crossing, or drawn up so far once it is led; slips are the crossings that
+ * were passed the wrong way.
+ */
+export function useLeading(knot: string, at: number, drawn: number, slips: number[]) {
   return useQuery({
-    queryKey: ["leading", knot, at, drawn],
-    queryFn: () => api.get<Leading>(`/trainer/${knot}?at=${at}&drawn=${drawn}`),
+    queryKey: ["leading", knot, at, drawn, slips],
+    queryFn: () => api.get<Leading>(`/trainer/${knot}?at=${at}&drawn=${drawn}&slips=${slips.join(",")}`),
     staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,

@@ -852,10 +852,12 @@ export interface Leading {
   x: number;
   y: number;
   done: boolean;
+  says?: string;
 }
 export interface JudgeCrossing {
   at: number;
   over: boolean;
+  slips: number[];
 }
 export interface Answer {
   right: boolean;

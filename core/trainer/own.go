@@ -1,0 +1,87 @@
+package trainer
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"slices"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/loosen"
+	"nimblebight/core/memo"
+)
+
+// Own is what comes of a knot as the maker led it.
+type Own struct {
+	// Film is its drawing up: the diagram as it was led first, the drawn-up curve last.
+	Film knot.Film
+	// Falls is set where nothing holds: drawn up, every strand hangs straight.
+	Falls bool
+	// Share is how much cord it takes drawn up, in times the knot that was to be led.
+	Share float64
+}
+
+// straightOff is how much longer than straight a strand that hangs straight may be, diameters.
+const straightOff = 0.5
+
+// owns are those that were drawn up, by the knot and its slips.
+var owns = memo.Cache[Own]{Most: 16 << 20}
+
+// Own draws the knot up as it was led: the asks of slips passed the other way, all others as
+// the knot has them. An ask that is not there is refused.
+func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
+	if err := l.check(slips); err != nil {
+		return Own{}, err
+	}
+	slips = slices.Clone(slips)
+	slices.Sort(slips)
+	slips = slices.Compact(slips)
+	return owns.Get(fmt.Sprint(l.Knot, slips), func() (Own, error) {
+		film, err := loosen.Draw(ctx, l.led(slips))
+		if err != nil {
+			return Own{}, fmt.Errorf("trainer: %s as it was led: %w", l.Name, err)
+		}
+		out := Own{Film: knot.Film(film), Falls: true}
+		last := film.Frames[len(film.Frames)-1]
+		took, straight := 0.0, 0.0
+		for _, pts := range last {
+			a, b := pts[0], pts[len(pts)-1]
+			direct := math.Hypot(b.Y-a.Y, math.Hypot(b.X-a.X, b.Z-a.Z))
+			out.Falls = out.Falls && length(pts) < direct+straightOff
+			took += length(pts)
+			straight += direct
+		}
+		right, rightStraight := 0.0, 0.0
+		for _, pts := range l.film.Frames[len(l.film.Frames)-1] {
+			a, b := pts[0], pts[len(pts)-1]
+			right += length(pts)
+			rightStraight += math.Hypot(b.Y-a.Y, math.Hypot(b.X-a.X, b.Z-a.Z))
+		}
+		out.Share = (took - straight) / math.Max(1e-9, right-rightStraight)
+		return out, nil
+	})
+}
+
+// led is the diagram with these asks passed the other way.
+func (l Lesson) led(slips []int) [][]vec {
+	at := make([]loosen.Crossing, 0, len(slips))
+	for _, k := range slips {
+		a := l.Asks[k]
+		at = append(at, loosen.Crossing{A: a.Strand, AtA: a.At, B: a.With, AtB: a.WithAt})
+	}
+	return loosen.Switch(l.film.Frames[0], at)
+}
+
+// Says is what came of it, in a sentence.
+func (l Lesson) Says(o Own, slips []int) string {
+	switch made := l.makes(slips); {
+	case len(slips) == 0:
+		return fmt.Sprintf("Drawn up it is the %s.", l.Name)
+	case o.Falls:
+		return "Drawn up as you led it, nothing holds: the strands pull straight."
+	case made.Makes != "":
+		return fmt.Sprintf("Drawn up as you led it, it is %s %s.", article(made.Makes), made.Makes)
+	default:
+		return fmt.Sprintf("Drawn up as you led it, it is no %s: it takes %.1f times its cord.", l.Name, o.Share)
+	}
+}
