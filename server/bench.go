@@ -146,7 +146,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 			failed(c, err)
 			return
 		}
-		view.From, view.To = inHand(pl)
+		view.From, view.To = pl.InHand()
 	}
 	as, section, err := lookedAt(c)
 	if err != nil {
@@ -258,28 +258,6 @@ func turnTo(degrees float64) float64 {
 		t += 360
 	}
 	return t
-}
-
-// inHand is the stretch of y round the work in hand, mm: three or four knots
-// above it and some of the strands below.
-func inHand(p plan.Plan) (from, to float64) {
-	l := p.Look()
-	low := 0.0
-	for _, s := range l.Sections {
-		low = math.Max(low, s[1])
-	}
-	thick := 1.0
-	for _, c := range p.Cords {
-		thick = math.Max(thick, c.DrawnUpMM)
-	}
-	from, to = low-13*thick, low+6*thick
-	if l.Hardware.Type == "none" && len(l.Sections) <= 2 { // a ball in hand is seen whole
-		from = math.Min(from, -3*thick)
-	}
-	if from < 3*thick { // near the top the wire helps to see where one is
-		from = -8 * thick
-	}
-	return from, to
 }
 
 // entry is a log entry as the page gets it. One that is spoilt says so and costs

@@ -95,7 +95,11 @@ func (v *views) look(raw []byte, d piece.Document, set Settings, at hand, view s
 		if err != nil {
 			return scene.Picture{}, false, err
 		}
-		return scene.Render(as.Of(p.Look(), section), view), len(p.Rough) == 0, nil
+		pic := scene.Render(as.Of(p.Look(), section), view)
+		if at.until > 0 && as == scene.FromEnd {
+			pic.NumberEnds(p.Look(), section)
+		}
+		return pic, len(p.Rough) == 0, nil
 	})
 }
 

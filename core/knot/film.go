@@ -49,7 +49,7 @@ func filmOf(id string, t Tied, d float64) (Film, [][]r3.Vec, bool) {
 			}
 		}
 	}
-	return stretched(t, d)
+	return stretched(t, d, 0)
 }
 
 // What has no film that was grown is shown stretched about the work's axis, so many times:
@@ -60,9 +60,12 @@ const stretch = 1.6
 // diameters.
 const stretchAbove, stretchBelow, stretchNode = 4.0, 9.0, 0.3
 
-// stretched is a film of two frames: the knot stretched, and as it is. What is tied about
-// something else, or takes something in, is not stretched off it.
-func stretched(t Tied, d float64) (Film, [][]r3.Vec, bool) {
+// Out of a knot that is closed strands come to the stretched one over so much, diameters.
+const stretchClosed = 1.0
+
+// stretched is a film of two frames: the knot stretched from a height on, and as it is. What
+// is tied about something else, or takes something in, is not stretched off it.
+func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 	if len(t.Paths) == 0 || len(t.Own) > 0 || len(t.Beads) > 0 || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
 		return Film{}, nil, false
 	}
@@ -80,13 +83,17 @@ func stretched(t Tied, d float64) (Film, [][]r3.Vec, bool) {
 		line := curve.Curve{Points: append(pts, r3.Vec{X: end.X, Y: end.Y + stretchBelow, Z: end.Z})}
 		line = line.Resample(max(4, int(line.Length()/stretchNode)))
 		tight = append(tight, line.Points)
+		top, over := first.Y, stretchAbove // from where it hangs it comes to it
+		if from > 0 {
+			top, over = from/d, stretchClosed
+		}
 		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec {
 			by := stretch
-			if v.Y < first.Y { // from where it hangs it comes to it
-				by = 1 + (stretch-1)*curve.Smooth((v.Y-first.Y+stretchAbove)/stretchAbove)
+			if v.Y < top {
+				by = 1 + (stretch-1)*curve.Smooth((v.Y-top+over)/over)
 				return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
 			}
-			return r3.Vec{X: by * v.X, Y: first.Y + by*(v.Y-first.Y), Z: by * v.Z}
+			return r3.Vec{X: by * v.X, Y: top + by*(v.Y-top), Z: by * v.Z}
 		}).Points)
 	}
 	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true
@@ -153,9 +160,12 @@ func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
 
 // holdFilm holds a knot that has a film: its strands are led one after the other in their
 // loose places, and with the last of them, or while its slack is worked out, it is drawn up.
-func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
+func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied, bool) {
 	d := thickest(w)
 	f, now, ok := filmOf(w.Section.Do, t, d)
+	if last.moves > 0 {
+		f, now, ok = stretched(t, d, last.height)
+	}
 	if !ok {
 		return Tied{}, false
 	}
@@ -178,6 +188,9 @@ func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
 	places := f.at(now, drawn)
 	lower := 0.0
 	for i := range now {
+		if last.moves > 0 {
+			break // it hangs from the knot before it
+		}
 		lower = math.Max(lower, (t.Paths[i].Points[0].Y/d-now[i][0].Y)*(1-drawn))
 	}
 	var cs []curve.Curve
@@ -189,17 +202,17 @@ func holdFilm(w Work, t Tied, action int, along float64) (Tied, bool) {
 		return Tied{}, false // two meet: it is led along its drawn-up curve
 	}
 	out := t
-	out.Cells, out.Beads = nil, nil
+	out.Cells, out.Beads, out.Begun = nil, nil, last.order
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height = 0
 	for i := range places {
 		pts := below(places[i], t.Paths[i].Points[0], d, lower)
-		switch share := ledShare(t.Moves, i, action, led); share {
+		switch share := last.share(pts, t.Moves, i, action, led); share {
 		case 1:
 		case 0:
 			side := waitsBefore(found, i) * waits * d
 			at := pts[0]
-			pts = []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}
+			pts = curve.Curve{Points: []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}}.Resample(3 * hangs).Points
 		default:
 			pts = Tip(pts, share, d)
 		}

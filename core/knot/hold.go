@@ -3,6 +3,7 @@ package knot
 import (
 	"math"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -29,22 +30,21 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 // holdAny holds a knot whose key frames are not kept: its strands are led along the
 // drawn-up curve, each as its turn comes.
 func holdAny(w Work, action int, along float64) (Tied, bool, error) {
-	w.Section.Count = min(1, w.Section.Count)
-	t, err := Tie(w)
+	t, last, err := upTo(w, action)
 	// Of a cord of its own nothing lies there before it is led.
 	if err != nil || action >= len(t.Moves) {
 		return Tied{}, false, err
 	}
-	if held, ok := holdFilm(w, t, action, along); ok {
+	if held, ok := holdFilm(w, t, last, action, along); ok {
 		return held, true, nil
 	}
 	if !CanLead(t.Moves[action]) && t.OwnFlat == nil {
 		return Tied{}, false, nil
 	}
 	out := t
-	out.Cells, out.Beads = nil, nil
+	out.Cells, out.Beads, out.Begun = nil, nil, last.order
 	led := func(p Path, lead1 int, d float64) Path {
-		switch share := ledShare(t.Moves, lead1, action, along); share {
+		switch share := last.share(p.Points, t.Moves, lead1, action, along); share {
 		case 1:
 			return Path{Points: p.Points}
 		case 0:
@@ -63,6 +63,49 @@ func holdAny(w Work, action int, along float64) (Tied, bool, error) {
 	}
 	out.Settle()
 	return out, true, nil
+}
+
+// closedKnots are those of a round that are tied before the one in hand: how many moves they
+// took, how tall they are, how their strands run and in which order they hang. The zero value
+// is none.
+type closedKnots struct {
+	moves  int
+	height float64
+	paths  []Path
+	order  []int
+}
+
+// upTo ties as many knots of a round as there are with the one in hand, and tells those that
+// are closed before it.
+func upTo(w Work, action int) (t Tied, last closedKnots, err error) {
+	all := w.Section.Count
+	w.Section.Count = min(1, all)
+	t, err = Tie(w)
+	for err == nil && action >= len(t.Moves) && w.Section.Count < all {
+		before := closedKnots{len(t.Moves), t.Height, t.Paths, t.Order}
+		w.Section.Count++
+		next, err2 := Tie(w)
+		if err2 != nil || len(next.Moves) <= len(t.Moves) || len(next.Paths) != len(t.Paths) {
+			return t, last, err2
+		}
+		t, last = next, before
+	}
+	return t, last, err
+}
+
+// share is the share of its way that a strand is led: all of what is closed, and of the rest as
+// its moves say.
+func (c closedKnots) share(pts []r3.Vec, moves []move.Move, strand, action int, along float64) float64 {
+	share := ledShare(moves[c.moves:], strand, action-c.moves, along)
+	if c.moves == 0 || strand >= len(c.paths) {
+		return share
+	}
+	all := curve.Curve{Points: pts}.Length()
+	done := math.Min(all, curve.Curve{Points: c.paths[strand].Points}.Length())
+	if done += (all - done) * share; done > 0.999*all {
+		return 1
+	}
+	return done / all
 }
 
 // ledShare is the share of its way that a strand is led when a move has come along: 1 for one

@@ -158,8 +158,10 @@ type Section struct {
 	Counted string `json:"counted,omitempty"`
 	// Around is set for what goes round the work's axis: it is looked at from the end and
 	// unrolled too.
-	Around bool    `json:"around,omitempty"`
-	KnotMM float64 `json:"knot_mm,omitempty"` // height of one of its knots
+	Around bool `json:"around,omitempty"`
+	// FromEnd is set for what is tied looking at the working end.
+	FromEnd bool    `json:"from_end,omitempty"`
+	KnotMM  float64 `json:"knot_mm,omitempty"` // height of one of its knots
 	// PassesMM is the width of the narrowest round hole that its knot passes as it is
 	// drawn, StopsMM of the widest that stops it pressed; 0 of what is no knot.
 	PassesMM float64 `json:"passes_mm,omitempty"`

@@ -537,6 +537,12 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			w.moving = chosen[last.Strand]
 		}
 	}
+	if held.Begun != nil {
+		w.places = slices.Clone(w.hanging)
+		for k, from := range held.Begun {
+			w.places[places[k]-1] = chosen[from]
+		}
+	}
 	w.lay(i, s, work, held, chosen, own, places, middle)
 	return nil
 }
@@ -717,6 +723,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		sec.PassesMM, sec.StopsMM = t.PassesMM, t.StopsMM
 	}
 	sec.Around = t.Around
+	sec.FromEnd = t.Around && !k.Outside && k.Hold == nil && len(t.Own) == 0
 	if k.Counted != nil {
 		sec.Counted = k.Counted(max(1, s.Count))
 	}

@@ -40,7 +40,7 @@ func (k Look) Of(l plan.Layout, section int) plan.Layout {
 	runs := sectionRuns(l, section)
 	switch k {
 	case FromEnd:
-		out.Strands = endOn(runs, l.Thick)
+		out.Strands, _ = endOn(runs, l.Thick, l.Moving >= 0)
 	case Unrolled:
 		out.Strands = unrolled(runs, l.Thick)
 	}
@@ -124,18 +124,28 @@ func sectionRuns(l plan.Layout, section int) []plan.Strand {
 }
 
 // endOn looks up the work from below: what is lowest is nearest. Of a long section the
-// last few diameters are seen.
-func endOn(runs []plan.Strand, thick float64) []plan.Strand {
+// last few diameters are seen. Of a knot in hand the ends that hang from it are cut off a
+// little below it, so that they do not stand before it.
+//
+// at is where, in the picture, each run ends below.
+func endOn(runs []plan.Strand, thick float64, inHand bool) (out []plan.Strand, at []r3.Vec) {
 	const deep = 6.0 // diameters
 	low := math.Inf(-1)
 	for _, s := range runs {
+		lowest := s.Points[0]
 		for _, v := range s.Points {
-			low = math.Max(low, v.Y)
+			if v.Y > lowest.Y {
+				lowest = v
+			}
 		}
+		to := lowest.Y
+		if inHand {
+			to = hangsFrom(s.Points, lowest, thick)
+		}
+		low = math.Max(low, to)
 	}
-	var out []plan.Strand
 	for _, s := range runs {
-		out = append(out, pieces(s, func(v r3.Vec) bool { return v.Y > low-deep*thick }, func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: -v.Z, Z: v.Y} })...)
+		out = append(out, pieces(s, func(v r3.Vec) bool { return v.Y > low-deep*thick && v.Y <= low }, func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: -v.Z, Z: v.Y} })...)
 	}
 	top := math.Inf(1)
 	for _, s := range out {
@@ -148,7 +158,56 @@ func endOn(runs []plan.Strand, thick float64) []plan.Strand {
 			s.Points[i].Y -= top - thick
 		}
 	}
-	return out
+	for _, s := range runs { // where it is cut off, or ends
+		end := s.Points[0]
+		for _, v := range s.Points {
+			if v.Y <= low && v.Y > end.Y {
+				end = v
+			}
+		}
+		at = append(at, r3.Vec{X: end.X, Y: -end.Z - (top - thick)})
+	}
+	return out, at
+}
+
+// NumberEnds sets the numbers of places on the ends of a section that is looked at from its
+// end: those that they had when the action in hand began.
+func (p *Picture) NumberEnds(l plan.Layout, section int) {
+	p.Discs, p.Thick = []Disc{}, hundredths(l.Thick)
+	if section < 0 || section >= len(l.Sections) {
+		return
+	}
+	runs := sectionRuns(l, section)
+	_, at := endOn(runs, l.Thick, l.Moving >= 0)
+	seen := map[int]int{} // runs of each strand so far: the leg before its fold comes first
+	legs := map[plan.LegOf]r3.Vec{}
+	for i, s := range runs {
+		index := s.Index % other
+		legs[plan.LegOf{Strand: index, Leg: seen[index]}] = at[i]
+		seen[index]++
+	}
+	for i, k := range l.Places {
+		v, ok := legs[k]
+		if !ok && seen[k.Strand] == 1 { // one leg of it alone is in the section
+			v, ok = legs[plan.LegOf{Strand: k.Strand}]
+		}
+		if ok {
+			p.Discs = p.apart(Disc{i + 1, hundredths(v.X), hundredths(v.Y)}, hundredths(0.9*l.Thick))
+		}
+	}
+}
+
+// hangsFrom is the y from which on a strand hangs straight down to its lowest point, and a
+// little lower.
+func hangsFrom(pts []r3.Vec, lowest r3.Vec, thick float64) float64 {
+	const aside, stub = 0.35, 1.5 // diameters
+	from := math.Inf(-1)
+	for _, v := range pts {
+		if math.Hypot(v.X-lowest.X, v.Z-lowest.Z) > aside*thick {
+			from = math.Max(from, v.Y)
+		}
+	}
+	return math.Min(lowest.Y, from+stub*thick)
 }
 
 // unrolled rolls the outside of a section off, cut open at the back. What lies far inside

@@ -57,14 +57,18 @@ func (p *Picture) Number(l plan.Layout, v View, y float64) {
 		if !ok {
 			continue
 		}
-		d := Disc{i + 1, hundredths(x), hundredths(y)}
-		for _, q := range p.Discs {
-			if d.Y == q.Y && d.X-q.X < wide && q.X-d.X < wide {
-				d.Y -= wide
-			}
-		}
-		p.Discs = append(p.Discs, d)
+		p.Discs = p.apart(Disc{i + 1, hundredths(x), hundredths(y)}, wide)
 	}
+}
+
+// apart are the discs with one more, which stands higher where it would lie on another.
+func (p *Picture) apart(d Disc, wide int) []Disc {
+	for _, q := range p.Discs {
+		if max(d.Y-q.Y, q.Y-d.Y) < wide && max(d.X-q.X, q.X-d.X) < wide {
+			d.Y = q.Y - wide
+		}
+	}
+	return append(p.Discs, d)
 }
 
 // Lead shows the way that the strand in hand still has to go: its path when it is
@@ -110,7 +114,8 @@ func (p *Picture) Lead(now, led plan.Layout, v View) {
 		}
 		run = nil
 	}
-	low := math.Min(v.To-2*d, now.MovingFrom+7*d)
+	_, low, _ := led.Hand()
+	low = math.Min(v.To-2*d, low+1.5*d)
 	for _, q := range will {
 		if q.Y < led.MovingFrom-0.5*d || q.Y > low || !far(q) {
 			keep()

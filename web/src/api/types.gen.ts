@@ -1060,6 +1060,7 @@ export interface PlannedSection {
   height_mm: number;
   counted?: string;
   around?: boolean;
+  from_end?: boolean;
   knot_mm?: number;
   passes_mm?: number;
   stops_mm?: number;

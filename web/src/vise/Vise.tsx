@@ -67,9 +67,14 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   // One who comes back to work that was begun is shown where it stands, till the first step.
   const [came, setCame] = useState(done > 0 ? done : -1);
   const move = useMove(done);
-  const [from, setFrom] = useState<Around | "side">("side");
   const section = place?.step.section ?? -1;
-  const round = plan.sections.find((s) => s.index === section)?.around ?? false;
+  const planned = plan.sections.find((s) => s.index === section);
+  const round = planned?.around ?? false;
+  // Each knot is looked at as it was last; at first from where it is tied.
+  const [from, setFrom] = useKept<Around | "side">(
+    `vise-from-${planned?.do ?? ""}`,
+    planned?.from_end ? "end" : "side",
+  );
   const as = round && from !== "side" ? from : undefined;
   const until = Math.min(to === done ? done + 1 : to, plan.actions);
   const view = usePicture(id, revision, { ...stepLook(until, place ? move.along : alongSteps), as, section });
