@@ -76,21 +76,34 @@ type closedKnots struct {
 }
 
 // upTo ties as many knots of a round as there are with the one in hand, and tells those that
-// are closed before it.
+// are closed before it. All but the first of a round take as many moves.
 func upTo(w Work, action int) (t Tied, last closedKnots, err error) {
 	all := w.Section.Count
-	w.Section.Count = min(1, all)
-	t, err = Tie(w)
-	for err == nil && action >= len(t.Moves) && w.Section.Count < all {
-		before := closedKnots{len(t.Moves), t.Height, t.Paths, t.Order}
-		w.Section.Count++
-		next, err2 := Tie(w)
-		if err2 != nil || len(next.Moves) <= len(t.Moves) || len(next.Paths) != len(t.Paths) {
-			return t, last, err2
-		}
-		t, last = next, before
+	knots := func(n int) (Tied, error) {
+		w.Section.Count = n
+		return Tie(w)
 	}
-	return t, last, err
+	if t, err = knots(min(1, all)); err != nil || action < len(t.Moves) || all < 2 {
+		return t, last, err
+	}
+	two, err := knots(2)
+	each := len(two.Moves) - len(t.Moves)
+	if err != nil || each <= 0 {
+		return t, last, err
+	}
+	n := 2 + (action-len(t.Moves))/each
+	if n > all {
+		return t, last, nil
+	}
+	now, err := knots(n)
+	if err != nil {
+		return t, last, err
+	}
+	before, err := knots(n - 1)
+	if err != nil || len(now.Paths) != len(before.Paths) || len(before.Moves) > action || action >= len(now.Moves) {
+		return t, last, err
+	}
+	return now, closedKnots{len(before.Moves), before.Height, before.Paths, before.Order}, nil
 }
 
 // share is the share of its way that a strand is led: all of what is closed, and of the rest as

@@ -11,7 +11,7 @@ import (
 // What is shown of the work in hand, diameters of the thickest cord.
 const (
 	handLeast = 19.0 // tall: three or four knots above it, and some of the strands below
-	handMost  = 36.0 // tall: more would be too small to be read
+	handMost  = 44.0 // tall: more would be too small to be read
 	handReach = 40.0 // below where the knot in hand begins nothing of it is looked for
 	handStep  = 2.0  // the frame goes on by so much at once, so that it stands still from move to move
 	wireNear  = 3.0  // so near to the top the wire is shown too: it helps to see where one is

@@ -21,6 +21,7 @@ import { usePutBy } from "./putBy";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
 import { Pace, Rest } from "./Times";
 import { usePlace } from "./usePlace";
+import { turnStep, useTurning } from "./useTurning";
 import { Where } from "./Where";
 
 /** acts tells whether a caution stands at a place: at its section, or, of the whole piece, at the first move. */
@@ -77,7 +78,9 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   );
   const as = round && from !== "side" ? from : undefined;
   const until = Math.min(to === done ? done + 1 : to, plan.actions);
-  const view = usePicture(id, revision, { ...stepLook(until, place ? move.along : alongSteps), as, section });
+  const turning = useTurning(section);
+  const turn = as ? 0 : turning.turn;
+  const view = usePicture(id, revision, { ...stepLook(until, place ? move.along : alongSteps, turn), as, section });
   // Without the network the move stands still, as it was put by.
   const still = usePicture(id, revision, stepLook(until), view.isError);
   const picture = useLast(view.isError ? still.data : view.data);
@@ -168,11 +171,13 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
           className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
+          {...(as ? {} : turning.drag)}
           data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
           data-still={view.isError && !still.isPlaceholderData && still.data ? until : undefined}
         >
           {place?.action.led && <MoveSlider {...move} />}
           {round && <From from={from} setFrom={setFrom} />}
+          {!as && <Turn {...turning} />}
           {picture && picture.places.length > 0 && (
             <Fitted
               picture={picture}
@@ -217,6 +222,26 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         </button>
       </div>
     </main>
+  );
+}
+
+/** Turn turns the work by a slider, for those who do not drag it. */
+function Turn({ turn, setTurn }: { turn: number; setTurn: (n: number) => void }) {
+  return (
+    <label className="absolute top-2 left-3 z-10 flex items-center gap-2 rounded-field bg-base-100/90 px-2 text-sm">
+      Turned
+      <input
+        type="range"
+        className="range range-xs w-28"
+        min={0}
+        max={360 - turnStep}
+        step={turnStep}
+        value={turn}
+        aria-valuetext={`${turn} degrees`}
+        onChange={(e) => setTurn(Number(e.target.value))}
+      />
+      <span className="figure w-10">{turn}°</span>
+    </label>
   );
 }
 

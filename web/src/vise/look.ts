@@ -4,6 +4,6 @@ import type { Look } from "../api/queries";
 const scale = 9;
 
 /** stepLook is the picture of the work when so many moves are made: as far as the last has come, or all of it led. */
-export function stepLook(until: number, along?: number): Look {
-  return { turn: 0, scale, until, along };
+export function stepLook(until: number, along?: number, turn = 0): Look {
+  return { turn, scale, until, along };
 }
