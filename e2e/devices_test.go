@@ -51,6 +51,9 @@ func TestStandInsForDevices(t *testing.T) {
 	v.goTo("/piece/1/vise")
 	v.until("the piece is in the vise", visePlace+` === "0"`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("aside[data-devices] summary").click()`))
+	for _, f := range v.axe() {
+		t.Error(f)
+	}
 	v.click("Press next")
 	v.until("the pedal goes on", visePlace+` === "1"`)
 	v.click("Press back")

@@ -513,12 +513,19 @@ func TestMainFiguresNeedNoScrolling(t *testing.T) {
 	}
 }
 
+// axe is what axe-core complains of on the page as it is.
+func (v page) axe() []string {
+	v.t.Helper()
+	script, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	v.do(chromedp.Evaluate[chromedp.Void](string(script) + "\n;void 0"))
+	return eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`)
+}
+
 // axe-core finds nothing to complain of in any view, by day and by night.
 func TestAccessibility(t *testing.T) {
-	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	if err != nil {
-		t.Fatal(err)
-	}
 	p := demoAt(t)
 	v := open(t, p, "/")
 	for _, theme := range []string{"day", "night"} {
@@ -536,9 +543,7 @@ func TestAccessibility(t *testing.T) {
 				v.click(view.click)
 				v.until("it has come to rest", `document.getAnimations().length === 0`)
 			}
-			v.do(chromedp.Evaluate[chromedp.Void](string(axe) + "\n;void 0"))
-			found := eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`)
-			for _, f := range found {
+			for _, f := range v.axe() {
 				t.Errorf("%s %s %s: %s", theme, view.path, view.click, f)
 			}
 		}

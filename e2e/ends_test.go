@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"fmt"
-	"os"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -123,10 +122,6 @@ func TestGatesStandWhereTheyHelp(t *testing.T) {
 // axe-core finds nothing to complain of at the stages of purpose, finish, cut and check, by
 // day and by night, on a desk, a tablet and a phone.
 func TestStagesAreAccessibleAtEveryWidth(t *testing.T) {
-	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
-	if err != nil {
-		t.Fatal(err)
-	}
 	v := open(t, demoAt(t), "/")
 	for _, theme := range []string{"day", "night"} {
 		v.do(chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
@@ -135,8 +130,7 @@ func TestStagesAreAccessibleAtEveryWidth(t *testing.T) {
 			for _, path := range []string{"/piece/1/purpose", "/piece/21/colour", "/piece/1/finish", "/piece/1/check"} {
 				v.goTo(path)
 				v.until(path+" is there", fmt.Sprintf(`document.documentElement.dataset.theme === %q && document.querySelector("[data-caution], [data-testid=ways]") && !document.querySelector("[data-wait]") && document.getAnimations().length === 0`, theme))
-				v.do(chromedp.Evaluate[chromedp.Void](string(axe) + "\n;void 0"))
-				for _, f := range eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`) {
+				for _, f := range v.axe() {
 					t.Errorf("%s %s at %d: %s", theme, path, wide, f)
 				}
 				if over := eval[int](v, `document.documentElement.scrollWidth - document.documentElement.clientWidth`); over > 0 {

@@ -77,9 +77,12 @@ func (s *Store) Go(ctx context.Context, id int64, step Step) (place Place, elsew
 			elsewhere = true
 			to = max(row.Action, step.To)
 		}
-		if to == row.Action && row.RevisionID == r.ID && step.Times == nil {
+		if to == row.Action && row.RevisionID == r.ID { // it stays who set it
 			place = row.out()
-			return nil
+			if step.Times == nil {
+				return nil
+			}
+			return tx.Save(&row).Error
 		}
 		row = placeRow{PieceID: id, Action: to, UpdatedAt: time.Now().UTC(), RevisionID: r.ID, Device: step.Device, WorkedS: row.WorkedS}
 		place = row.out()
