@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
 
 	"github.com/gin-gonic/gin"
 
@@ -11,6 +12,7 @@ import (
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/scene"
+	"nimblebight/formats/svg"
 )
 
 // inspects answers for what to look at on the tied piece, with what is right and wrong
@@ -19,6 +21,7 @@ func (s *Server) inspects(r *gin.RouterGroup) {
 	r.GET("/pieces/:id/inspect", s.inspect)
 	r.GET("/pieces/:id/inspect/:item/:state", s.inspected)
 	r.POST("/pieces/:id/judge", s.judge)
+	r.GET("/pieces/:id/slips", s.slips)
 }
 
 // Inspect is what to inspect on a piece, and its sizes.
@@ -67,6 +70,35 @@ func (s *Server) inspected(c *gin.Context) {
 	view := looked(c, state.Turn)
 	view.From, view.To = state.FromMM, state.ToMM
 	c.JSON(http.StatusOK, s.views.drawn(scene.Render(state.Plan.Layout(), view)))
+}
+
+// SlipAt is a wrong state that the work can be in at a place at the vise, drawn.
+type SlipAt struct {
+	inspect.Slip
+	Picture svg.Picture `json:"picture"`
+}
+
+// slips answers the likeliest wrong states when ?done= actions are done.
+func (s *Server) slips(c *gin.Context) {
+	_, d, set, p, err := s.planned(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	done, err := strconv.Atoi(c.Query("done"))
+	if err != nil || done < 0 || done > p.Actions {
+		failed(c, piece.Problems{{Path: "done", Message: fmt.Sprintf("is %.20q; the piece has %d actions", c.Query("done"), p.Actions)}})
+		return
+	}
+	o := options(set)
+	o.Gauge = s.known()
+	out := []SlipAt{}
+	for _, slip := range inspect.At(d, p, o, done) {
+		view := scene.View{PerMM: 4}
+		view.From, view.To = slip.Plan.InHand()
+		out = append(out, SlipAt{slip, s.views.drawn(scene.Render(slip.Plan.Look(), view))})
+	}
+	c.JSON(http.StatusOK, out)
 }
 
 // judge says what measured sizes of a piece mean.

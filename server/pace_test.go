@@ -61,3 +61,19 @@ func TestTimesAtTheVise(t *testing.T) {
 		t.Errorf("put back twice in another folder: %+v", all)
 	}
 }
+
+// The slips of a place are drawn; a place that is not there is refused.
+func TestSlipsAtAPlaceAreDrawn(t *testing.T) {
+	b := newBench(t)
+	p := ask[server.Bench](b, 200, "POST", "/api/pieces", server.CreateRequest{Pattern: "two-colour-fob"})
+	path := fmt.Sprintf("/api/pieces/%d/slips?done=", p.ID)
+	if got := ask[[]server.SlipAt](b, 200, "GET", path+"14", nil); len(got) != 3 || got[0].Picture.Empty() || got[0].Back == "" {
+		t.Errorf("%d slips: %+v", len(got), got)
+	}
+	if none := ask[[]server.SlipAt](b, 200, "GET", path+"0", nil); len(none) != 0 {
+		t.Errorf("before anything is tied: %d", len(none))
+	}
+	for _, bad := range []string{"-1", "99999", "x", ""} {
+		ask[server.Problem](b, 422, "GET", path+bad, nil)
+	}
+}

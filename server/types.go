@@ -299,6 +299,7 @@ type Wire struct {
 	PlaceAnswer     PlaceAnswer
 	Paces           []pace.Pace
 	DeviceEvent     device.Event
+	Slips           []SlipAt
 	SetRequest      SetRequest
 	Sent            Sent
 	StepRequest     StepRequest

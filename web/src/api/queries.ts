@@ -33,6 +33,7 @@ import type {
   Planned,
   Revision,
   Settings,
+  SlipAt,
   Spool,
   State,
   Suggested,
@@ -407,6 +408,18 @@ export function useInspect(id: number, revision: number | undefined) {
     enabled: revision !== undefined,
     staleTime: Infinity,
     placeholderData: keepPreviousData,
+    retry: false,
+  });
+}
+
+/** useSlips are the likeliest wrong states of a piece when so many actions are done; undefined asks nothing. */
+export function useSlips(id: number, revision: number | undefined, done: number) {
+  const { hand } = useSettings();
+  return useQuery({
+    queryKey: ["slips", id, revision, hand, done],
+    queryFn: () => api.get<SlipAt[]>(`/pieces/${id}/slips?done=${done}`),
+    enabled: revision !== undefined,
+    staleTime: Infinity,
     retry: false,
   });
 }

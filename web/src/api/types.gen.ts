@@ -10,6 +10,7 @@ export interface Root {
   PlaceAnswer: PlaceAnswer;
   Paces: Pace[];
   DeviceEvent: Event;
+  Slips: SlipAt[];
   SetRequest: SetRequest;
   Sent: Sent;
   StepRequest: StepRequest;
@@ -246,6 +247,70 @@ export interface Event {
   says?: string;
   state?: "off" | "looking" | "ready";
   stands?: boolean;
+}
+export interface SlipAt {
+  says: string;
+  back: string;
+  picture: Picture;
+}
+export interface Picture {
+  view: string;
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+  places: Place[];
+  plates: {
+    [k: string]: Plate;
+  };
+  bands: Band[];
+  colours: string[];
+  marks: string[];
+  faults?: Fault[];
+  coarse?: boolean;
+  way?: string;
+  discs?: Disc[];
+  thick?: number;
+}
+export interface Place {
+  plate: string;
+  y: number;
+}
+export interface Plate {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  per: number;
+  layers: Layer[];
+}
+export interface Layer {
+  kind: string;
+  under?: boolean;
+  opacity?: number;
+  d: string;
+  cord?: number;
+  colour?: string;
+  dark?: number;
+  width?: number;
+}
+export interface Band {
+  section: number;
+  top: number;
+  bottom: number;
+  left: number;
+  right: number;
+}
+export interface Fault {
+  section: number;
+  top: number;
+  bottom: number;
+  why: string;
+}
+export interface Disc {
+  place: number;
+  x: number;
+  y: number;
 }
 export interface SetRequest {
   what: string;
@@ -747,65 +812,6 @@ export interface Pair {
   usual: number;
   eye: "usual" | "protan" | "deutan" | "tritan";
   instead?: string;
-}
-export interface Picture {
-  view: string;
-  left: number;
-  top: number;
-  width: number;
-  height: number;
-  places: Place[];
-  plates: {
-    [k: string]: Plate;
-  };
-  bands: Band[];
-  colours: string[];
-  marks: string[];
-  faults?: Fault[];
-  coarse?: boolean;
-  way?: string;
-  discs?: Disc[];
-  thick?: number;
-}
-export interface Place {
-  plate: string;
-  y: number;
-}
-export interface Plate {
-  left: number;
-  right: number;
-  top: number;
-  bottom: number;
-  per: number;
-  layers: Layer[];
-}
-export interface Layer {
-  kind: string;
-  under?: boolean;
-  opacity?: number;
-  d: string;
-  cord?: number;
-  colour?: string;
-  dark?: number;
-  width?: number;
-}
-export interface Band {
-  section: number;
-  top: number;
-  bottom: number;
-  left: number;
-  right: number;
-}
-export interface Fault {
-  section: number;
-  top: number;
-  bottom: number;
-  why: string;
-}
-export interface Disc {
-  place: number;
-  x: number;
-  y: number;
 }
 export interface Along {
   cords: AlongCord[];

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { alongSteps, useInspect, usePicture } from "../api/queries";
+import { alongSteps, useInspect, usePicture, useSlips } from "../api/queries";
 import type { Plan } from "../api/types.gen";
 import { Shown } from "../bench/check/Inspected";
 import { Still } from "../hang/Plate";
@@ -35,7 +35,7 @@ export function Where(p: { id: number; revision: number; plan: Plan; done: numbe
         <Now id={id} revision={revision} done={done} turn={0} name="face" />
         <Now id={id} revision={revision} done={done} turn={180} name="back" />
       </div>
-      <Likely id={id} revision={revision} section={step.section} units={p.units} />
+      <Likely id={id} revision={revision} section={step.section} done={done} units={p.units} />
       <button type="button" className="btn btn-primary self-start" onClick={p.onGo}>
         It looks like this: go on
       </button>
@@ -61,32 +61,64 @@ function Now(p: { id: number; revision: number; done: number; turn: number; name
   );
 }
 
-/** How many wrong states are offered. */
-const offered = 3;
-
-/** Likely are the slips that makers know of this section, each drawn, with the way back. */
-function Likely({ id, revision, section, units }: { id: number; revision: number; section: number; units: Units }) {
+/** Likely are the slips that are likeliest at this place, each drawn as the work then looks, with the way back. */
+function Likely(p: { id: number; revision: number; section: number; done: number; units: Units }) {
+  const { id, revision, section, done, units } = p;
   const [open, setOpen] = useState(false);
-  const inspect = useInspect(id, open ? revision : undefined);
-  const wrong = (inspect.data?.items ?? []).filter((i) => i.section === section && i.wrong).slice(0, offered);
+  const here = useSlips(id, open ? revision : undefined, done);
+  // Where none is of the very place, those of its section are shown.
+  const none = here.data?.length === 0;
+  const inspect = useInspect(id, open && none ? revision : undefined);
+  const wrong = (inspect.data?.items ?? []).filter((i) => i.section === section && i.wrong).slice(0, 3);
   return (
     <div className="flex flex-col gap-3">
       <button type="button" className="btn self-start" aria-expanded={open} onClick={() => setOpen(!open)}>
         Does yours look otherwise?
       </button>
-      {open && inspect.data && wrong.length === 0 && <p>No slip of this section is known: look it over as in Check.</p>}
+      {open && here.isPending && (
+        <p role="status" data-wait>
+          Drawing what it could look like…
+        </p>
+      )}
       {open &&
+        here.data?.map((s) => (
+          <figure key={s.says} className="flex items-start gap-3 rounded-box border border-error p-2 text-base">
+            <Still
+              picture={s.picture}
+              perMM={Math.min(3, 22000 / s.picture.height, 14000 / s.picture.width)}
+              label={`Wrong: ${said(s.says, units)}`}
+              className="mat shrink-0"
+            />
+            <figcaption className="flex flex-col gap-2">
+              <span>
+                <strong>Wrong: </strong>
+                {said(s.says, units)}
+              </span>
+              <Back says={said(s.back, units)} />
+            </figcaption>
+          </figure>
+        ))}
+      {open && none && inspect.data && wrong.length === 0 && (
+        <p>No slip of this section is known: look it over as in Check.</p>
+      )}
+      {open &&
+        none &&
         wrong.map((i) => (
           <div key={i.id} className="flex flex-col gap-1 text-base">
             <Shown id={id} revision={revision} item={i} state="wrong" says={i.wrong?.says ?? ""} />
-            {i.back && (
-              <p>
-                <strong>The way back: </strong>
-                {said(i.back, units)}
-              </p>
-            )}
+            {i.back && <Back says={said(i.back, units)} />}
           </div>
         ))}
     </div>
+  );
+}
+
+/** Back is the way back from a slip. */
+function Back({ says }: { says: string }) {
+  return (
+    <span>
+      <strong>The way back: </strong>
+      {says}
+    </span>
   );
 }
