@@ -20,16 +20,16 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 		return Tied{}, false, Unknown(w.Section.Do)
 	}
 	if k.Hold == nil {
-		return holdAny(w, action, along)
+		return HoldLed(w, action, along)
 	}
 	t, err := k.Hold(w, action, along)
 	t.Settle()
 	return t, err == nil, err
 }
 
-// holdAny holds a knot whose key frames are not kept: its strands are led along the
-// drawn-up curve, each as its turn comes.
-func holdAny(w Work, action int, along float64) (Tied, bool, error) {
+// HoldLed holds a knot by its film, or with its strands led along the drawn-up curve, each as
+// its turn comes. The second value is false where nothing of it can be shown on its way.
+func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	t, last, err := upTo(w, action)
 	// Of a cord of its own nothing lies there before it is led.
 	if err != nil || action >= len(t.Moves) {

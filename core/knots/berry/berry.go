@@ -52,6 +52,7 @@ func init() {
 		},
 		Above:  above,
 		Tie:    tieBerries,
+		Hold:   hold,
 		Wrong:  wrong,
 		Sample: knot.Sample{Line: "mount A B, berry-knot", Cords: 2, Section: 1},
 	})

@@ -1,0 +1,90 @@
+package berry
+
+import (
+	"math"
+
+	"nimblebight/core/knot"
+	"nimblebight/core/knots/row"
+
+	"gonum.org/v1/gonum/spatial/r3"
+)
+
+// hold holds a berry in hand as it is: a flat row of square knots, then the fillers led up over
+// its face, and only then the bead that is rolled up, and the knot that locks it.
+func hold(w knot.Work, action int, along float64) (knot.Tied, error) {
+	if startOf(w) == knot.Right && len(w.Strands) == 4 {
+		m := w
+		m.Strands = append([]knot.Strand{}, w.Strands...)
+		knot.Flip(m.Strands)
+		m.Section.Settings = Settings{Squares: squaresOf(w), Start: knot.Left}
+		t, err := hold(m, action, along)
+		if err == nil {
+			t.Mirror(4)
+		}
+		return t, err
+	}
+	const movesOfOne = 4
+	squares := squaresOf(w)
+	rolls := movesOfOne*squares + 1 // the move that rolls the row up
+	switch {
+	case len(w.Strands) != 4:
+		return tieBerries(w) // it says why not
+	case action < movesOfOne*squares:
+		return rowInHand(w, squares, action, along)
+	case action == rolls-1:
+		return led(w, squares, along)
+	case action == rolls && along < knot.Led:
+		return led(w, squares, 1)
+	}
+	t, _, err := knot.HoldLed(w, action, along)
+	return t, err
+}
+
+// rowInHand is the row of square knots, the half knot in hand led so far.
+func rowInHand(w knot.Work, squares, action int, along float64) (knot.Tied, error) {
+	w.Section = row.Square(squares, knot.Left)
+	w.HalfKnots = action / 2
+	held, _, err := knot.Hold(w, action, along)
+	if err != nil || w.HalfKnots == 0 {
+		return held, err
+	}
+	t, err := row.Tie(w, 2, knot.Left)
+	if err != nil {
+		return t, err
+	}
+	t.Cells, t.HalfKnots = nil, false
+	t.Below(held)
+	return t, nil
+}
+
+// led is the flat row with its fillers led up over its face and through the gap above it, so
+// far. Their way is constructed: clear of the face, and behind the strands that hang there.
+func led(w knot.Work, squares int, along float64) (knot.Tied, error) {
+	w.Section = row.Square(squares, knot.Left)
+	w.HalfKnots = 0
+	t, err := row.Tie(w, 2, knot.Left)
+	if err != nil {
+		return t, err
+	}
+	t.Cells, t.HalfKnots = nil, false
+	for i := 1; i <= 2; i++ {
+		d := w.Strands[i].Diameter
+		line := t.Paths[i].Points
+		x, z := line[0].X, 0.0
+		for _, p := range t.Paths {
+			for _, v := range p.Points {
+				if math.Abs(v.X-x) < d {
+					z = math.Max(z, v.Z)
+				}
+			}
+		}
+		clear := z + 1.1*d
+		low, up := t.Height+1.2*d, -1.6*d
+		way := []r3.Vec{line[0], {X: x, Y: t.Height}, {X: x, Y: low, Z: 0.3 * d}, {X: x, Y: low + 0.5*d, Z: clear / 2}, {X: x, Y: low, Z: clear},
+			{X: x, Y: t.Height / 2, Z: clear}, {X: x, Y: 0, Z: clear}, {X: x, Y: up, Z: clear / 2}, {X: x, Y: up - 0.4*d, Z: -0.5 * d}, {X: x, Y: up + 0.5*d, Z: -clear}, {X: x, Y: t.Height / 2, Z: -clear}, {X: x, Y: t.Height + 3*d, Z: -clear}}
+		// The filler itself is led back from where it leaves the row.
+		straight := t.Height / (t.Height + 12*d)
+		t.Paths[i] = knot.Path{Points: knot.Tip(knot.Curve(way).Resample(120).Points, straight+(1-straight)*along, d)}
+	}
+	return t, nil
+}
