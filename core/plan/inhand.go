@@ -51,7 +51,7 @@ func (l Layout) Hand() (low, high, at float64) {
 	for _, s := range l.Sections {
 		bottom = math.Max(bottom, s[1])
 	}
-	if math.IsInf(begin, -1) { // put on, or nothing moved
+	if l.Moving < 0 || math.IsInf(begin, -1) { // nothing moved, or all of a cord was put on
 		begin = math.Max(0, bottom-3*t)
 	}
 	low, high = math.Inf(1), math.Inf(-1)

@@ -4,6 +4,7 @@ package gather
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
@@ -47,6 +48,7 @@ func init() {
 			return (float64(knot.Of[Settings](w.Section).Turns) + 1) * w.Own[0].Diameter
 		},
 		Tie:    tieGather,
+		Hold:   holdGather,
 		Sample: knot.Sample{Line: "mount A B, gather C turns=5", Cords: 2, Section: 1},
 		Anew: func(_ int, free []string) []knot.Section {
 			set := Settings{Turns: 6}
@@ -104,27 +106,7 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 	t.LengthMM = t.Height / 2 // where its eye comes to lie
 	t.OwnBeyondMM = 2*below(d) + 2*pulled
 	t.Paths = w.Straight(ds, t.Height)
-	a, b := ds[len(ds)-2], ds[len(ds)-1]
-	// Down along one leg, the eye's bend, up along the other, then the turns.
-	pts := []r3.Vec{{X: a.X, Y: 0.2 * d, Z: a.Z}, {X: a.X, Y: t.Height - 0.5*d, Z: a.Z}}
-	for i := 1; i < 6; i++ {
-		s, c := math.Sincos(math.Pi * float64(i) / 6)
-		m := curve.Lerp(r3.Vec{X: a.X, Z: a.Z}, r3.Vec{X: b.X, Z: b.Z}, (1-c)/2)
-		pts = append(pts, r3.Vec{X: m.X, Y: t.Height - 0.5*d + 0.5*d*s, Z: m.Z})
-	}
-	pts = append(pts, r3.Vec{X: b.X, Y: t.Height - 0.5*d, Z: b.Z}, r3.Vec{X: b.X, Y: 0.7 * d, Z: b.Z})
-	first := comesOut(ring, ds, d)
-	about := curve.Curve{Points: ring, Closed: true}.Length()
-	run := 0.0
-	for k := 0; k <= set.Turns*len(ring); k++ {
-		v := ring[(first+k)%len(ring)]
-		if k > 0 {
-			u := ring[(first+k-1)%len(ring)]
-			run += math.Hypot(v.X-u.X, v.Z-u.Z)
-		}
-		pts = append(pts, r3.Vec{X: v.X, Y: 0.5*d + d*run/about, Z: v.Z})
-	}
-	t.Own = []knot.Path{{Points: pts}}
+	t.Own = []knot.Path{{Points: append(eye(ds, d, 0.2*d, t.Height), turns(ring, comesOut(ring, ds, d), d, set.Turns)...)}}
 	t.Moves = []move.Move{
 		{Strand: len(w.Strands), Text: fmt.Sprintf("Lay cord {cord} along the bundle as an eye {%.0fmm} long, the bend down.", t.Height+below(d)),
 			Detail: fmt.Sprintf("Leave {%.0fmm} of the short end standing out at the top.", pulled)},
@@ -134,6 +116,92 @@ func tieGather(w knot.Work) (knot.Tied, error) {
 			Detail: "The eye then lies {length} below the first turn. Cut both ends flush."},
 	}
 	return t, nil
+}
+
+// eye is the eye that lies in the bundle, from where its short end stands: down along one leg,
+// the bend, which comes down so low, and up along the other.
+func eye(ds []knot.Disc, d, from, low float64) []r3.Vec {
+	a, b := ds[len(ds)-2], ds[len(ds)-1]
+	pts := []r3.Vec{{X: a.X, Y: from, Z: a.Z}, {X: a.X, Y: low - 0.5*d, Z: a.Z}}
+	for i := 1; i < 6; i++ {
+		s, c := math.Sincos(math.Pi * float64(i) / 6)
+		m := curve.Lerp(r3.Vec{X: a.X, Z: a.Z}, r3.Vec{X: b.X, Z: b.Z}, (1-c)/2)
+		pts = append(pts, r3.Vec{X: m.X, Y: low - 0.5*d + 0.5*d*s, Z: m.Z})
+	}
+	return append(pts, r3.Vec{X: b.X, Y: low - 0.5*d, Z: b.Z}, r3.Vec{X: b.X, Y: 0.7 * d, Z: b.Z})
+}
+
+// turns are so many turns round the bundle from a point of the ring on, from the top down.
+func turns(ring []r3.Vec, first int, d float64, times int) []r3.Vec {
+	about := curve.Curve{Points: ring, Closed: true}.Length()
+	run := 0.0
+	var pts []r3.Vec
+	for k := 0; k <= times*len(ring); k++ {
+		v := ring[(first+k)%len(ring)]
+		if k > 0 {
+			u := ring[(first+k-1)%len(ring)]
+			run += math.Hypot(v.X-u.X, v.Z-u.Z)
+		}
+		pts = append(pts, r3.Vec{X: v.X, Y: 0.5*d + d*run/about, Z: v.Z})
+	}
+	return pts
+}
+
+// holdGather holds a wrap in hand as it is: the eye alone, its bend out below; then turn by
+// turn; and with the pull the eye goes half way under them.
+func holdGather(w knot.Work, action int, along float64) (knot.Tied, error) {
+	t, err := tieGather(w)
+	if err != nil || action >= 2 && along >= knot.Led {
+		return t, err
+	}
+	d := w.Own[0].Diameter
+	ds := w.Under(d/2, d/2)
+	ring := round(ds, d)
+	const stands = 3.0 // of the short end so much is shown above, diameters
+	laid := onFace(eye(ds, d, -stands*d, t.Height+below(d)), ds, d, t.Height, action > 0)
+	all := append(slices.Clip(laid), turns(ring, comesOut(ring, ds, d), d, knot.Of[Settings](w.Section).Turns)...)
+	first, whole := curve.Curve{Points: laid}.Length(), curve.Curve{Points: all}.Length()
+	const hangs = 0.999 // its end hangs from the last turn
+	share := hangs
+	switch action {
+	case 0:
+		share = first / whole * math.Max(0.05, along)
+	case 1:
+		share = math.Min(hangs, (first+(whole-first)*along)/whole)
+	}
+	t.Own = []knot.Path{{Points: knot.Tip(all, share, d)}}
+	return t, nil
+}
+
+// onFace brings an eye forward to the face of the bundle, where it is seen: all of it, or, once
+// it is wound over, what stands out above and below a wrap of a height.
+func onFace(pts []r3.Vec, ds []knot.Disc, d, tall float64, wound bool) []r3.Vec {
+	line := curve.Curve{Points: pts}
+	pts = line.Resample(max(20, int(2*line.Length()/d))).Points
+	a, b := ds[len(ds)-2], ds[len(ds)-1]
+	mid, wide := (a.X+b.X)/2, math.Max(1e-9, math.Abs(b.X-a.X)/2)
+	left, right := math.Inf(1), math.Inf(-1)
+	for _, q := range ds {
+		left, right = math.Min(left, q.X-q.R), math.Max(right, q.X+q.R)
+	}
+	for i, v := range pts {
+		out := 1.0
+		if wound {
+			out = curve.Smooth(math.Max(-v.Y, v.Y-tall) / d)
+		}
+		x := (left+right)/2 + 0.6*d*math.Max(-1, math.Min(1, (v.X-mid)/wide))
+		z := math.Inf(-1)
+		for _, q := range ds[:len(ds)-2] {
+			if off := math.Abs(x - q.X); off < q.R+d/2 {
+				z = math.Max(z, q.Z+math.Sqrt((q.R+d/2)*(q.R+d/2)-off*off))
+			}
+		}
+		if math.IsInf(z, -1) {
+			continue
+		}
+		pts[i] = curve.Lerp(v, r3.Vec{X: x, Y: v.Y, Z: z}, out)
+	}
+	return pts
 }
 
 // comesOut is where on the ring the second leg of the eye, the last of the discs,
