@@ -60,8 +60,12 @@ func (s *Server) goOn(c *gin.Context) {
 	}
 	var p store.Piece
 	var pl plan.Plan
-	if err == nil && len(req.Steps) > 0 {
-		p, _, _, pl, err = s.planned(c)
+	if err == nil {
+		if p, _, _, pl, err = s.planned(c); err != nil && len(req.Steps) == 0 && p.ID != 0 {
+			err = nil // it cannot be tied as it is; its place is kept all the same
+		} else if err == nil && p.Revision == req.Revision && req.Done > pl.Actions {
+			err = piece.Problems{{Path: "done", Message: fmt.Sprintf("is %d; the piece has %d actions, and its place stays where it was", req.Done, pl.Actions)}}
+		}
 	}
 	if err != nil {
 		failed(c, err)

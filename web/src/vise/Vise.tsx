@@ -170,7 +170,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       )}
       <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
-          className="mat relative flex min-h-0 items-center justify-center overflow-hidden p-3"
+          className="mat relative flex min-h-0 touch-pan-y items-center justify-center overflow-hidden p-3"
           {...(as ? {} : turning.drag)}
           data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
           data-still={view.isError && !still.isPlaceholderData && still.data ? until : undefined}
@@ -232,7 +232,7 @@ function Turn({ turn, setTurn }: { turn: number; setTurn: (n: number) => void })
       Turned
       <input
         type="range"
-        className="range range-xs w-28"
+        className="range w-28"
         min={0}
         max={360 - turnStep}
         step={turnStep}
