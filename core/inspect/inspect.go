@@ -158,15 +158,9 @@ func (n *inspector) slips(s plan.Section) {
 func (n *inspector) sides(s plan.Section) {
 	sec := n.d.Sequence[s.Index]
 	k, _ := knot.Get(sec.Do)
-	i := slices.IndexFunc(k.Fields, knot.Field.Sided)
-	if i < 0 || s.Count < 4 || k.Holds != knot.Nothing || k.Outside {
+	f, side, ok := begins(k, sec)
+	if !ok || s.Count < 4 {
 		return
-	}
-	f := k.Fields[i]
-	v, _ := sec.Value(f)
-	side, _ := v.(string)
-	if side == "" {
-		side = f.Default
 	}
 	first, second := sec, sec
 	first.FitMM, second.FitMM = 0, 0
@@ -184,6 +178,21 @@ func (n *inspector) sides(s plan.Section) {
 		How:   "Follow one cord down the face from knot to knot: it does the same in each.",
 		Back:  fmt.Sprintf("Untie down to the knot where it changes; %d come after it at the most. The next begins %s.", s.Count-1, side),
 		Right: right, Wrong: wrong})
+}
+
+// begins is on which side a section begins, and the field that says so; ok is false for one
+// that has no side, or that does not stand by itself.
+func begins(k knot.Knot, sec knot.Section) (f knot.Field, side string, ok bool) {
+	i := slices.IndexFunc(k.Fields, knot.Field.Sided)
+	if i < 0 || k.Holds != knot.Nothing || k.Outside {
+		return f, "", false
+	}
+	f = k.Fields[i]
+	v, _ := sec.Value(f)
+	if side, _ = v.(string); side == "" {
+		side = f.Default
+	}
+	return f, side, true
 }
 
 // count shows a section that is one knot short.

@@ -52,13 +52,7 @@ func At(d piece.Document, p plan.Plan, o plan.Options, done int) []Slip {
 	pull := func(moves int, cord string) string {
 		return fmt.Sprintf("Go %d moves back: pull the end of cord %s out first, for it was led last.", moves, cord)
 	}
-	if f := slices.IndexFunc(k.Fields, knot.Field.Sided); f >= 0 && tied >= 2 && k.Holds == knot.Nothing && !k.Outside {
-		field := k.Fields[f]
-		v, _ := sec.Value(field)
-		side, _ := v.(string)
-		if side == "" {
-			side = field.Default
-		}
+	if field, side, ok := begins(k, sec); ok && tied >= 2 {
 		first, second := sec, sec
 		first.Count, second.Count = tied-1, 1
 		second = second.With(field, knot.Opposite(side))

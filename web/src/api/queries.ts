@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api } from "./client";
+import { lines } from "./lines";
 import { fetchPicture } from "./plates";
 import type {
   Along,
@@ -173,23 +174,13 @@ export function useDrawing(id: number, revision: number | undefined, rough: stri
     setFar("waiting its turn");
     const read = async () => {
       const answer = await fetch(`/api/live/${id}`, { signal: stop.signal });
-      const lines = answer.body?.pipeThrough(new TextDecoderStream()).getReader();
-      let rest = "";
-      while (lines) {
-        const { value, done } = await lines.read();
-        if (done) break;
-        rest += value;
-        const all = rest.split("\n");
-        rest = all.pop() ?? "";
-        for (const line of all) {
-          const s = JSON.parse(line) as Partial<State> & { all?: boolean };
-          if (s.error) setFar(`it does not come to rest, so the near shape stays`);
-          else if (s.step !== undefined && !s.done) setFar(`step ${s.step} of at most ${s.most}`);
-          if (s.all) {
-            await client.invalidateQueries({ queryKey: ["plan", id] });
-            await client.invalidateQueries({ queryKey: ["picture", id] });
-            client.invalidateQueries({ queryKey: ["tags"] });
-          }
+      for await (const s of lines<Partial<State> & { all?: boolean }>(answer)) {
+        if (s.error) setFar(`it does not come to rest, so the near shape stays`);
+        else if (s.step !== undefined && !s.done) setFar(`step ${s.step} of at most ${s.most}`);
+        if (s.all) {
+          await client.invalidateQueries({ queryKey: ["plan", id] });
+          await client.invalidateQueries({ queryKey: ["picture", id] });
+          client.invalidateQueries({ queryKey: ["tags"] });
         }
       }
     };

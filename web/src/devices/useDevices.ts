@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from "react";
+import { lines } from "../api/lines";
 import type { Event as DeviceEvent } from "../api/types.gen";
 
 // What comes from the devices: one line from the server for the whole page, told to all who look at it.
@@ -55,16 +56,7 @@ export async function hear(stop: AbortSignal) {
   while (!stop.aborted) {
     try {
       const answer = await fetch("/api/devices", { signal: stop });
-      const lines = answer.ok && answer.body?.pipeThrough(new TextDecoderStream()).getReader();
-      let rest = "";
-      while (lines) {
-        const { value, done } = await lines.read();
-        if (done) break;
-        rest += value;
-        const all = rest.split("\n");
-        rest = all.pop() ?? "";
-        for (const line of all) if (line !== "") take(JSON.parse(line) as DeviceEvent);
-      }
+      if (answer.ok) for await (const e of lines<DeviceEvent>(answer)) take(e);
     } catch {
       // The server is away, or the page goes: it is tried again or not.
     }

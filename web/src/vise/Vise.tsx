@@ -170,14 +170,16 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       )}
       <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
-          className="mat relative flex min-h-0 touch-pan-y items-center justify-center overflow-hidden p-3"
+          className="mat relative flex min-h-0 touch-pan-y items-center justify-center overflow-hidden p-3 pb-14"
           {...(as ? {} : turning.drag)}
           data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
           data-still={view.isError && !still.isPlaceholderData && still.data ? until : undefined}
         >
-          {place?.action.led && <MoveSlider {...move} />}
           {round && <From from={from} setFrom={setFrom} />}
-          {!as && <Turn {...turning} />}
+          <div className="absolute inset-x-3 bottom-2 z-10 flex items-center gap-3 rounded-field bg-base-100/90 px-3 py-1 empty:hidden">
+            {place?.action.led && <MoveSlider {...move} />}
+            {!as && <Turn {...turning} />}
+          </div>
           {picture && picture.places.length > 0 && (
             <Fitted
               picture={picture}
@@ -228,11 +230,11 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
 /** Turn turns the work by a slider, for those who do not drag it. */
 function Turn({ turn, setTurn }: { turn: number; setTurn: (n: number) => void }) {
   return (
-    <label className="absolute top-2 left-3 z-10 flex items-center gap-2 rounded-field bg-base-100/90 px-2 text-sm">
-      Turned
+    <label className="flex items-center gap-2 text-sm">
+      <span className="max-md:sr-only">Turned</span>
       <input
         type="range"
-        className="range w-28"
+        className="range w-16 md:w-28"
         min={0}
         max={360 - turnStep}
         step={turnStep}
@@ -240,7 +242,7 @@ function Turn({ turn, setTurn }: { turn: number; setTurn: (n: number) => void })
         aria-valuetext={`${turn} degrees`}
         onChange={(e) => setTurn(Number(e.target.value))}
       />
-      <span className="figure w-10">{turn}°</span>
+      <span className="figure w-9">{turn}°</span>
     </label>
   );
 }
@@ -315,13 +317,13 @@ function useMove(done: number): Move {
 /** MoveSlider leads the strand and draws the knot up, by hand or by itself. */
 function MoveSlider({ along, setAlong, playing, play }: Move) {
   return (
-    <div className="absolute inset-x-3 bottom-2 z-10 flex items-center gap-3 rounded-field bg-base-100/90 px-3 py-1">
-      <button type="button" className="btn btn-ghost btn-sm" onClick={play}>
+    <>
+      <button type="button" className="btn btn-ghost btn-sm max-md:px-1" onClick={play}>
         {playing ? "Stop" : "Show the move"}
       </button>
       <input
         type="range"
-        className="range range-primary flex-1"
+        className="range range-primary min-w-16 flex-1"
         min={1}
         max={alongSteps}
         value={along || alongSteps / 2}
@@ -329,7 +331,7 @@ function MoveSlider({ along, setAlong, playing, play }: Move) {
         aria-valuetext={`${Math.round((100 * (along || alongSteps / 2)) / alongSteps)} percent`}
         onChange={(e) => setAlong(Number(e.target.value))}
       />
-    </div>
+    </>
   );
 }
 
