@@ -99,6 +99,17 @@ func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true
 }
 
+// Stretched is a film in which a knot that hangs loose is stretched about the work's axis and
+// goes back to what it is, in so many even steps; d is its thickest strand, mm. ok is false
+// for what is not stretched.
+func Stretched(t Tied, d float64, frames int) (f Film, ok bool) {
+	two, now, ok := stretched(t, d, 0)
+	for k := range frames {
+		f.Frames = append(f.Frames, two.at(now, float64(k)/float64(max(1, frames-1))))
+	}
+	return f, ok
+}
+
 // mirrored is the film left for right.
 func (f Film) mirrored() Film {
 	out := Film{}

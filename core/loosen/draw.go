@@ -58,8 +58,9 @@ func shift(pts []r3.Vec, at, by float64) {
 
 // Draw draws a loose frame up with its ends held where they are: the film of it, the loosest
 // frame first. What no crossing holds comes apart; no strand passes another. Strands are one
-// diameter thick.
-func Draw(ctx context.Context, frame [][]r3.Vec) (Film, error) {
+// diameter thick. flat is set for a frame that is loose as it is seen from the face: then the
+// wants of a loose knot are let go by and by.
+func Draw(ctx context.Context, frame [][]r3.Vec, flat bool) (Film, error) {
 	if len(frame) == 0 {
 		return Film{}, errors.New("loosen: there are no strands to draw up")
 	}
@@ -75,6 +76,9 @@ func Draw(ctx context.Context, frame [][]r3.Vec) (Film, error) {
 		line := []r3.Vec{begin, {X: begin.X, Y: mid, Z: begin.Z}, {X: end.X, Y: mid, Z: end.Z}, end}
 		s.add(pts, even(line, len(pts)), 1, false)
 	}
+	if !flat {
+		s.q = 0
+	}
 	s.ready()
 	stills := []still{s.still()}
 	look := func(n int) error {
@@ -86,7 +90,7 @@ func Draw(ctx context.Context, frame [][]r3.Vec) (Film, error) {
 		}
 		return nil
 	}
-	for k := 1; k <= drawSteps; k++ {
+	for k := 1; k <= drawSteps && flat; k++ {
 		s.q = 1 - float64(k)/drawSteps
 		for n := 1; n <= drawEach; n++ {
 			s.step()

@@ -37,7 +37,7 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 	slices.Sort(slips)
 	slips = slices.Compact(slips)
 	return owns.Get(fmt.Sprint(l.Knot, slips), func() (Own, error) {
-		film, err := loosen.Draw(ctx, l.led(slips))
+		film, err := loosen.Draw(ctx, l.hung(l.led(slips)), !l.across)
 		if err != nil {
 			return Own{}, fmt.Errorf("trainer: %s as it was led: %w", l.Name, err)
 		}
@@ -69,7 +69,7 @@ func (l Lesson) led(slips []int) [][]vec {
 		a := l.Asks[k]
 		at = append(at, loosen.Crossing{A: a.Strand, AtA: a.At, B: a.With, AtB: a.WithAt})
 	}
-	return loosen.Switch(l.film.Frames[0], at)
+	return loosen.Switch(l.diagram, at)
 }
 
 // Says is what came of it, in a sentence.

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -31,7 +32,7 @@ func (l Lesson) Drawn(by *Own, drawn float64, stuffs []cord.Stuff) plan.Layout {
 		frames = by.Film.Frames
 	}
 	x := math.Max(0, math.Min(1, drawn)) * float64(len(frames)-1)
-	return l.layout(frames[int(x)], len(l.Asks), stuffs)
+	return l.layout(l.seen(frames[int(x)]), len(l.Asks), stuffs)
 }
 
 func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
@@ -43,10 +44,7 @@ func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
 		d = math.Max(d, s.DrawnUp())
 	}
 	out.Thick = d
-	up := 0.0
-	for _, pts := range at {
-		up = math.Max(up, -pts[0].Y)
-	}
+	up := l.up()
 	for i, pts := range at {
 		upTo := float64(len(pts) - 1)
 		if k < len(l.Asks) {
@@ -60,17 +58,36 @@ func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
 		}
 		s := plan.Strand{Cord: i, Index: i, Fold: -1}
 		for n, v := range pts {
-			if float64(n) > upTo && n > 2 {
-				break
+			end := float64(n) > upTo && n > 2
+			if end { // between two nodes
+				v = curve.Lerp(pts[n-1], v, math.Max(0, math.Min(1, upTo-float64(n-1))))
 			}
 			s.Points = append(s.Points, r3.Scale(d, r3.Add(v, r3.Vec{Y: up})))
 			s.Section, s.Lies = append(s.Section, 0), append(s.Lies, knot.Knotted)
 			out.Bottom = math.Max(out.Bottom, d*(v.Y+up))
+			if end {
+				break
+			}
 		}
 		out.Strands = append(out.Strands, s)
 	}
 	out.Sections, out.Sides = [][2]float64{{0, out.Bottom}}, [][2]float64{{1, 0}}
 	return out
+}
+
+// up is how far the diagram is moved down, so that nothing of it lies above 0, diameters.
+func (l Lesson) up() float64 {
+	up := 0.0
+	for _, pts := range l.diagram {
+		if !l.across {
+			up = math.Max(up, -pts[0].Y)
+			continue
+		}
+		for _, v := range pts {
+			up = math.Max(up, 1-v.Y)
+		}
+	}
+	return up
 }
 
 // hangs is up to which node a strand that is not led yet is shown: to where it first meets
@@ -82,7 +99,7 @@ func (l Lesson) hangs(strand int) float64 {
 			first = math.Min(first, a.At)
 		}
 	}
-	pts := l.film.Frames[0][strand]
+	pts := l.diagram[strand]
 	return math.Max(2, math.Min(first, float64(len(pts)-1))-2*comesOn*float64(len(pts)-1)/length(pts))
 }
 
@@ -99,12 +116,9 @@ func (l Lesson) Place(k int, stuffs []cord.Stuff) (x, y float64, ok bool) {
 	if k < 0 || k >= len(l.Asks) {
 		return 0, 0, false
 	}
-	d, up := 0.0, 0.0
+	d, up := 0.0, l.up()
 	for i := range l.Strands {
 		d = math.Max(d, stuffs[i%len(stuffs)].DrawnUp())
-	}
-	for _, pts := range l.film.Frames[0] {
-		up = math.Max(up, -pts[0].Y)
 	}
 	return d * l.Asks[k].X, d * (l.Asks[k].Y + up), true
 }

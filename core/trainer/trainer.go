@@ -32,6 +32,8 @@ type Lesson struct {
 	Asks []Ask `json:"asks"`
 
 	film      knot.Film
+	across    bool             // seen from the working end, and not from the face
+	diagram   [][]vec          // its loosest frame, as it is seen
 	crossings []curve.Crossing // of the closed diagram, as the knot has them
 	closed    int              // how many closed curves
 	signature signature
@@ -58,6 +60,7 @@ const mostAsked = 40
 // closure, and how often its strands are wound about one another.
 type signature struct {
 	strands, closed, determinant, wound int
+	across                              bool // closed as it is seen from the working end
 }
 
 // fewFor is how many crossings a single strand's diagram has for a determinant of 1 to say
@@ -92,15 +95,27 @@ func Of(id string) (Lesson, bool) {
 	return Lesson{}, false
 }
 
-func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
-	l := Lesson{Knot: k.ID, Name: k.Name, Strands: len(f.Frames[0]), film: f}
+func lesson(k knot.Knot, f knot.Film, across bool) (Lesson, error) {
+	l := Lesson{Knot: k.ID, Name: k.Name, Strands: len(f.Frames[0]), film: f, across: across}
+	l.diagram = l.seen(f.Frames[0])
 	var open []curve.Curve
-	for _, pts := range f.Frames[0] {
-		open = append(open, curve.Curve{Points: pts})
+	first := make([]float64, l.Strands) // node of each strand at which it begins to be led
+	for i, pts := range l.diagram {
+		a, b := 0, len(pts)
+		if across {
+			a, b = led(pts)
+		}
+		first[i] = float64(a)
+		open = append(open, curve.Curve{Points: slices.Clone(pts[a:b])})
 	}
 	found, err := curve.Crossings(open)
 	if err != nil {
 		return l, fmt.Errorf("trainer: the diagram of %s: %w", k.Name, err)
+	}
+	if across { // before and behind all of the knot
+		for _, c := range open {
+			c.Points[0].Z, c.Points[len(c.Points)-1].Z = -away, away
+		}
 	}
 	round := closed(open)
 	if l.crossings, err = curve.Crossings(round); err != nil {
@@ -115,11 +130,32 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
 			a = Ask{Strand: c.Over, With: c.Under, At: c.OverAt, WithAt: c.UnderAt, Over: true, X: c.X, Y: c.Y}
 		}
 		a.crossing = nearest(l.crossings, c.X, c.Y)
+		a.At += first[a.Strand]
+		a.WithAt += first[a.With]
 		l.Asks = append(l.Asks, a)
 	}
 	slices.SortFunc(l.Asks, func(a, b Ask) int { return cmp.Or(cmp.Compare(a.Strand, b.Strand), cmp.Compare(a.At, b.At)) })
 	l.signature = l.signed(nil)
 	return l, nil
+}
+
+// away is how far before or behind a knot that is seen from its end its strands are joined,
+// diameters.
+const away = 50
+
+// led are the nodes of a strand, seen from the working end, between where it stands and where it
+// hangs: there it is seen end on, as a dot.
+func led(pts []vec) (from, to int) {
+	const dot = 0.3 // diameters
+	aside := func(v, w vec) bool { return math.Hypot(v.X-w.X, v.Y-w.Y) > dot }
+	from, to = 0, len(pts)
+	for from < len(pts)-3 && !aside(pts[from+1], pts[0]) {
+		from++
+	}
+	for to > from+3 && !aside(pts[to-2], pts[len(pts)-1]) {
+		to--
+	}
+	return from, to
 }
 
 // nearest is the crossing that lies at a place.
@@ -134,7 +170,8 @@ func nearest(cs []curve.Crossing, x, y float64) int {
 }
 
 // closed joins the end of each strand to the beginning that stands in the same place from
-// the right, far outside and inside one another, so that nothing more crosses.
+// the right, far outside and inside one another. An end leaves as far before the knot as it
+// hangs and comes in as far behind, so that it passes over all of it or nothing.
 func closed(open []curve.Curve) []curve.Curve {
 	const far = 200.0 // diameters
 	n := len(open)
@@ -157,7 +194,7 @@ func closed(open []curve.Curve) []curve.Curve {
 			done[at] = true
 			by := far + 5*float64(rank[at])
 			end, begin := open[at].Points[len(open[at].Points)-1], open[next[at]].Points[0]
-			pts = append(append(pts, open[at].Points...), r3.Vec{X: end.X, Y: by}, r3.Vec{X: by, Y: by}, r3.Vec{X: by, Y: -by}, r3.Vec{X: begin.X, Y: -by})
+			pts = append(append(pts, open[at].Points...), r3.Vec{X: end.X, Y: by, Z: end.Z}, r3.Vec{X: by, Y: by, Z: end.Z}, r3.Vec{X: by, Y: -by, Z: begin.Z}, r3.Vec{X: begin.X, Y: -by, Z: begin.Z})
 		}
 		if pts != nil {
 			out = append(out, curve.Curve{Points: pts, Closed: true})
@@ -182,7 +219,7 @@ func (l Lesson) signed(switched []int) signature {
 	if wound < 0 { // a mirror is the same knot
 		wound = -wound
 	}
-	return signature{l.Strands, l.closed, curve.Determinant(cs, l.closed), wound}
+	return signature{l.Strands, l.closed, curve.Determinant(cs, l.closed), wound, l.across}
 }
 
 // Answer is what is said of a crossing that was led.
@@ -319,11 +356,49 @@ var names = sync.OnceValue(func() []called {
 var catalogue = sync.OnceValue(func() []Lesson {
 	var out []Lesson
 	for _, k := range knot.All() {
-		for _, f := range loose.Films(k.ID) {
-			if l, err := lesson(k, f); err == nil && len(l.Asks) <= mostAsked {
+		add := func(f knot.Film, across bool) {
+			if l, err := lesson(k, f, across); err == nil && len(l.Asks) <= mostAsked {
 				out = append(out, l)
+			}
+		}
+		for _, f := range loose.Films(k.ID) {
+			add(f, false)
+		}
+		for _, n := range loose.Strands {
+			if f, ok := loose.Ring(k, n, ringFrames); ok {
+				add(f, true)
 			}
 		}
 	}
 	return out
 })
+
+// ringFrames are the frames in which a knot that goes round is drawn up.
+const ringFrames = 21
+
+// FromEnd tells whether a knot is led looking at the working end, and not at its face.
+func (l Lesson) FromEnd() bool { return l.across }
+
+// seen are strands as they are looked at: from the face, or up at the working end.
+func (l Lesson) seen(frame [][]vec) [][]vec {
+	if !l.across {
+		return frame
+	}
+	return turned(frame, func(v vec) vec { return vec{X: v.X, Y: -v.Z, Z: v.Y} })
+}
+
+// hung are strands that are looked at as they hang again: seen turned back.
+func (l Lesson) hung(frame [][]vec) [][]vec {
+	if !l.across {
+		return frame
+	}
+	return turned(frame, func(v vec) vec { return vec{X: v.X, Y: v.Z, Z: -v.Y} })
+}
+
+func turned(frame [][]vec, by func(vec) vec) [][]vec {
+	out := make([][]vec, len(frame))
+	for i, pts := range frame {
+		out[i] = curve.Curve{Points: pts}.Map(by).Points
+	}
+	return out
+}

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/curve"
 	_ "nimblebight/core/knots"
 	"nimblebight/core/loosen"
 	"nimblebight/core/piece"
@@ -74,6 +75,35 @@ func TestCrossingsAreAskedForInTheirOrder(t *testing.T) {
 			if b.With > b.Strand {
 				t.Errorf("%s: crossing %d is with strand %d, which is not led yet", l.Name, k+1, b.With+1)
 			}
+		}
+	}
+}
+
+// Crown and wall are told from the working end: each strand crosses the next once, over it in
+// a crown and under it in a wall, so that of n strands there are n crossings; drawn up as they
+// are led they take the cord that they take.
+func TestCrownAndWallAreLedFromTheEnd(t *testing.T) {
+	for _, id := range []string{"crown", "wall"} {
+		l, ok := trainer.Of(id)
+		if !ok || len(l.Asks) != l.Strands || l.Strands < 3 {
+			t.Fatalf("%s on %d strands has %d crossings", id, l.Strands, len(l.Asks))
+		}
+		over := 0
+		for k, a := range l.Asks {
+			if a.Over {
+				over++
+			}
+			got, err := l.Judge(k, !a.Over, nil)
+			if err != nil || got.Right {
+				t.Errorf("%s, crossing %d: led wrong it says %+v, %v", id, k+1, got, err)
+			}
+		}
+		if over == 0 || over == len(l.Asks) { // the last closes the ring from the other side
+			t.Errorf("%s: all of its crossings are passed alike", id)
+		}
+		own, err := l.Own(t.Context(), nil)
+		if err != nil || math.Abs(own.Share-1) > 0.12 {
+			t.Errorf("%s led right and drawn up takes %.2f times its cord: %v", id, own.Share, err)
 		}
 	}
 }
@@ -153,17 +183,17 @@ func TestOwnCrossingsAreDrawnUp(t *testing.T) {
 func TestLessonsAreDrawn(t *testing.T) {
 	stuffs := []cord.Stuff{piece.Kernmantle(4, piece.Lagoon), piece.Kernmantle(4, piece.Sand)}
 	for _, l := range trainer.Lessons() {
-		points := 0
+		cord := 0.0
 		for k := range len(l.Asks) + 1 {
 			lay := l.Layout(k, nil, stuffs)
-			n := 0
+			n := 0.0
 			for _, s := range lay.Strands {
-				n += len(s.Points)
+				n += curve.Curve{Points: s.Points}.Length()
 			}
-			if n <= points {
+			if n <= cord {
 				t.Errorf("%s: at crossing %d no more is led than before", l.Name, k+1)
 			}
-			points = n
+			cord = n
 		}
 		if p := scene.Render(l.Layout(0, nil, stuffs), scene.View{PerMM: 3}); p.Empty() || len(p.Faults) > 0 {
 			t.Errorf("%s is not drawn: %v", l.Name, p.Faults)

@@ -74,32 +74,62 @@ func Name(id string, strands int) string { return fmt.Sprintf("%s on %d", id, st
 // not ok for one that goes round, that has cords of its own, or that is not tied on so many
 // strands.
 func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
-	if k.Tie == nil || k.Bare || k.Mounts || k.Ends || k.First {
+	s, ok := once(k, strands)
+	if !ok {
 		return loosen.Problem{}, false
 	}
-	s, err := knot.New(k.ID)
-	if err != nil {
-		return loosen.Problem{}, false
-	}
-	terms := knot.TermsOf(s)
-	if terms.Begins != knot.OnStrands || len(terms.CordsAt) > 0 || strands < terms.Takes.Least || terms.Takes.Most > 0 && strands > terms.Takes.Most {
-		return loosen.Problem{}, false
-	}
-	s.Count = min(1, s.Count)
 	return Tied(s, strands)
 }
 
-// Tied is a section as it is tied on strands that hang side by side, diameters; not ok for
-// one that goes round, that has cords of its own, or that cannot be tied so.
-func Tied(s knot.Section, strands int) (loosen.Problem, bool) {
+// Ring is the film of a knot that goes round, tied once on so many strands: it is stretched
+// about its axis, which is constructed. Not ok for one that does not go round or is not tied
+// so.
+func Ring(k knot.Knot, strands, frames int) (knot.Film, bool) {
+	s, ok := once(k, strands)
+	if !ok {
+		return knot.Film{}, false
+	}
+	t, d, ok := tied(s, strands)
+	if !ok || !t.Around {
+		return knot.Film{}, false
+	}
+	return knot.Stretched(t, d, frames)
+}
+
+// once is the section of a knot that is tied once on strands that hang.
+func once(k knot.Knot, strands int) (knot.Section, bool) {
+	if k.Tie == nil || k.Bare || k.Mounts || k.Ends || k.First {
+		return knot.Section{}, false
+	}
+	s, err := knot.New(k.ID)
+	if err != nil {
+		return s, false
+	}
+	terms := knot.TermsOf(s)
+	if terms.Begins != knot.OnStrands || len(terms.CordsAt) > 0 || strands < terms.Takes.Least || terms.Takes.Most > 0 && strands > terms.Takes.Most {
+		return s, false
+	}
+	s.Count = min(1, s.Count)
+	return s, true
+}
+
+// tied ties a section on strands that hang side by side, d mm thick.
+func tied(s knot.Section, strands int) (t knot.Tied, d float64, ok bool) {
 	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
-	d := stuff.DrawnUp()
+	d = stuff.DrawnUp()
 	w := knot.Work{Section: s, BarMM: 2, RingMM: 16}
 	for i := range strands {
 		w.Strands = append(w.Strands, knot.Strand{Cord: i / 2, Leg: i % 2, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - float64(strands-1)/2) * d}, Dir: r3.Vec{Y: 1}})
 	}
 	t, err := knot.Tie(w)
-	if err != nil || t.Around || len(t.Beads) > 0 || len(t.Own) > 0 || len(t.Paths) != strands || len(t.Moves) == 0 {
+	return t, d, err == nil && len(t.Beads) == 0 && len(t.Own) == 0 && len(t.Paths) == strands && len(t.Moves) > 0
+}
+
+// Tied is a section as it is tied on strands that hang side by side, diameters; not ok for
+// one that goes round, that has cords of its own, or that cannot be tied so.
+func Tied(s knot.Section, strands int) (loosen.Problem, bool) {
+	t, d, ok := tied(s, strands)
+	if !ok || t.Around {
 		return loosen.Problem{}, false
 	}
 	var p loosen.Problem

@@ -858,6 +858,7 @@ export interface Leading {
   x: number;
   y: number;
   done: boolean;
+  from_end?: boolean;
   says?: string;
 }
 export interface JudgeCrossing {
