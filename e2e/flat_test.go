@@ -101,20 +101,20 @@ func TestTheMoveIsLedBySlider(t *testing.T) {
 	shown := func(along int) string {
 		return fmt.Sprintf(`document.querySelector("main [data-along]")?.dataset.along === "%d"`, along)
 	}
-	set(4)
-	v.until("hardly begun", shown(4))
+	set(8)
+	v.until("hardly begun", shown(8))
 	begun := eval[string](v, picture)
-	set(14)
-	v.until("led all the way", shown(14))
+	set(28)
+	v.until("led all the way", shown(28))
 	led := eval[string](v, picture)
-	set(24)
-	v.until("drawn up", shown(24))
+	set(48)
+	v.until("drawn up", shown(48))
 	drawn := eval[string](v, picture)
 	if begun == led || led == drawn {
 		t.Error("the strand does not move with the slider")
 	}
-	set(4)
-	v.until("and back", shown(4))
+	set(8)
+	v.until("and back", shown(8))
 	if again := eval[string](v, picture); again != begun {
 		t.Error("led back it is another picture")
 	}

@@ -3,6 +3,7 @@ package e2e
 import (
 	"testing"
 
+	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
 )
 
@@ -77,8 +78,12 @@ func TestTheTrainer(t *testing.T) {
 	// Once more, by the pointer at the crossing, with a slip that is left as it is.
 	v.click("Lead it again")
 	v.until("it begins anew", at+` === "0"`)
-	for i, name := range []string{"over", "over", "over", "under"} {
-		v.click(name)
+	for i, name := range []string{"over", "over", "up", "under"} {
+		if name == "up" { // a finger drawn up over the picture
+			v.do(chromedp.Evaluate[chromedp.Void](`for (const [type, y] of [["pointerdown", 500], ["pointerup", 400]]) document.querySelector('[data-testid="lead"] .touch-none').dispatchEvent(new PointerEvent(type, {bubbles: true, pointerType: "touch", clientX: 300, clientY: y}))`))
+		} else {
+			v.click(name)
+		}
 		if i == 1 {
 			v.click("Leave it so, go on")
 		}

@@ -138,7 +138,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 	}
 	if at.until > 0 {
 		if v, err := strconv.ParseFloat(c.Query("along"), 64); err == nil && v > 0 && v <= 1 {
-			at.along = math.Round(v*24) / 24 // steps that can be kept
+			at.along = math.Round(v*moveFrames) / moveFrames // steps that can be kept
 		}
 		// Not along, so that the frame stays while the strand moves.
 		pl, err := s.views.plan(p.Document, d, set, hand{until: at.until})
@@ -244,6 +244,9 @@ func lookedAt(c *gin.Context) (scene.Look, int, error) {
 	}
 	return as, section, nil
 }
+
+// moveFrames are the frames of a move at the vise.
+const moveFrames = 48
 
 // turnStep is by how much a piece is turned at once, degrees: steps that can be kept.
 const turnStep = 3

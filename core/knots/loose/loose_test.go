@@ -1,11 +1,13 @@
 package loose_test
 
 import (
+	"maps"
 	"math"
 	"slices"
 	"strings"
 	"testing"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	_ "nimblebight/core/knots"
@@ -135,6 +137,17 @@ func closedBehind(c curve.Curve) curve.Curve {
 	return curve.Curve{Points: append(pts, r3.Vec{X: a.X, Y: a.Y + far, Z: a.Z}, r3.Vec{X: far, Y: far, Z: -far}, r3.Vec{X: far, Y: -far, Z: -far}, r3.Vec{X: b.X, Y: b.Y - far, Z: b.Z}), Closed: true}
 }
 
+// hung are strands of real cord that hang side by side.
+func hung(n int) []knot.Strand {
+	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
+	d := stuff.DrawnUp()
+	var out []knot.Strand
+	for i := range n {
+		out = append(out, knot.Strand{Cord: i / 2, Leg: i % 2, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: d * (float64(i) - float64(n-1)/2)}, Dir: r3.Vec{Y: 1}})
+	}
+	return out
+}
+
 // Led in its loose places a knot is drawn up to what it is when it is tied; in its mirror too.
 func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
 	byName(t, func(name string, k knot.Knot, strands int, _ knot.Film) {
@@ -147,10 +160,7 @@ func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
 		}
 		s.Count = min(1, s.Count)
 		for _, left := range []bool{false, true} {
-			w := knot.Work{Section: s, LeftHanded: left, BarMM: 2, RingMM: 16}
-			for i := range strands {
-				w.Strands = append(w.Strands, knot.Strand{Cord: i, Diameter: 3, At: r3.Vec{X: 3 * (float64(i) - float64(strands-1)/2)}, Dir: r3.Vec{Y: 1}})
-			}
+			w := knot.Work{Section: s, LeftHanded: left, BarMM: 2, RingMM: 16, Strands: hung(strands)}
 			tied, err := knot.Tie(w)
 			if err != nil {
 				t.Fatalf("%s: %v", name, err)
@@ -253,4 +263,62 @@ func TestEveryKnotStandsLoose(t *testing.T) {
 	if stood < 14 {
 		t.Errorf("%d knots stand loose", stood)
 	}
+}
+
+// Moves led in their order give the crossings of the knot: when the last strand is led and
+// nothing is drawn up, strands pass over and under one another as often, and as often each
+// way, as in the loose knot.
+func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
+	passes := func(strands [][]r3.Vec) map[[3]int]int {
+		var cs []curve.Curve
+		for _, pts := range strands {
+			cs = append(cs, curve.Curve{Points: pts})
+		}
+		found, err := curve.Crossings(cs)
+		if err != nil {
+			t.Error(err)
+		}
+		out := map[[3]int]int{}
+		for _, c := range found {
+			out[[3]int{c.Over, c.Under, c.Sign}]++
+		}
+		return out
+	}
+	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
+		if k.Hold != nil {
+			return
+		}
+		s, err := knot.New(k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s.Count = min(1, s.Count)
+		w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(strands)}
+		tied, err := knot.Tie(w)
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		last := 0
+		for i, m := range tied.Moves {
+			if knot.CanLead(m) && !m.Slack {
+				last = i
+			}
+		}
+		along := 1.0
+		if last == len(tied.Moves)-1 { // with the last strand it would be drawn up too
+			along = knot.Led
+		}
+		held, ok, err := knot.Hold(w, last, along)
+		if err != nil || !ok {
+			t.Errorf("%s: its last move is not held: %v", name, err)
+			return
+		}
+		var paths [][]r3.Vec
+		for _, p := range held.Paths {
+			paths = append(paths, p.Points)
+		}
+		if got, want := passes(paths), passes(f.Frames[0]); !maps.Equal(got, want) {
+			t.Errorf("%s: led it passes %v, loose it is %v", name, got, want)
+		}
+	})
 }

@@ -197,14 +197,15 @@ export interface Look {
   scale: number;
   /** actions done, for the picture at the vise */
   until?: number;
-  /** how far the last of them has come, in 24ths; 0 for the strand led and nothing drawn up */
+  /** how far the last of them has come, in 48ths; 0 for the strand led and nothing drawn up */
   along?: number;
   /** one section alone, from its working end or with its outside rolled off */
   as?: "end" | "unrolled";
   section?: number;
 }
 
-export const alongSteps = 24;
+/** The frames of a move: two seconds of 24 each. */
+export const alongSteps = 48;
 
 const lookedAs = (look: Look) => (look.as ? `&look=${look.as}&section=${look.section ?? 0}` : "");
 
@@ -220,13 +221,20 @@ export function picturePath(id: number, look: Look): string {
   return `/pieces/${id}/picture?turn=${look.turn}&scale=${look.scale}${until}${lookedAs(look)}`;
 }
 
+/** pictureQuery asks for a picture. */
+export function pictureQuery(id: number, revision: number | undefined, hand: string, look: Look) {
+  return {
+    queryKey: pictureKey(id, revision, hand, look),
+    queryFn: () => fetchPicture(`${id} ${look.turn} ${look.scale}${lookedAs(look)}`, picturePath(id, look)),
+    staleTime: Infinity,
+  };
+}
+
 export function usePicture(id: number, revision: number | undefined, look: Look, seen = true) {
   const { hand } = useSettings();
   return useQuery({
-    queryKey: pictureKey(id, revision, hand, look),
-    queryFn: () => fetchPicture(`${id} ${look.turn} ${look.scale}${lookedAs(look)}`, picturePath(id, look)),
+    ...pictureQuery(id, revision, hand, look),
     enabled: revision !== undefined && seen,
-    staleTime: Infinity,
     placeholderData: keepPreviousData,
     retry: false,
   });

@@ -14,6 +14,7 @@ import { useKept } from "../ui/kept";
 import { Nothing } from "../ui/Nothing";
 import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
+import { useAhead } from "./ahead";
 import { Doing } from "./Doing";
 import { stepLook } from "./look";
 import { OnThePhone } from "./Phone";
@@ -84,6 +85,8 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   // Without the network the move stands still, as it was put by.
   const still = usePicture(id, revision, stepLook(until), view.isError);
   const picture = useLast(view.isError ? still.data : view.data);
+  const next = placeAt(plan, until);
+  useAhead(id, revision, next?.action.led ? until + 1 : undefined, { as, section });
   const there = usePutBy(id, revision, done, plan.actions);
   useWakeLock();
   // What is in focus keeps its own keys: a button is pressed by them, a slider moved.
@@ -297,7 +300,7 @@ function useMove(done: number): Move {
         setPlaying(false);
         return n;
       });
-    }, 90);
+    }, 1000 / 24);
     return () => clearInterval(timer);
   }, [playing]);
   return {

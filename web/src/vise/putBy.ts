@@ -45,7 +45,8 @@ function parts(): string[] {
   return files.filter((u) => u.origin === location.origin && u.pathname.startsWith("/assets/")).map((u) => u.pathname);
 }
 
-const pause = (ms: number, stop: AbortSignal) =>
+/** pause waits, or goes on at once when it is to stop. */
+export const pause = (ms: number, stop: AbortSignal) =>
   new Promise<void>((go) => {
     const timer = setTimeout(go, ms);
     stop.addEventListener("abort", () => {
