@@ -202,6 +202,7 @@ func (s *Server) restore(c *gin.Context) {
 	rep, err := s.store.Restore(c, bytes.NewReader(b), int64(len(b)), how, c.Query("trial") != "")
 	s.learnt.forget()
 	if err == nil && c.Query("trial") == "" {
+		s.chooseDevices(c) // the settings may be other ones
 		err = s.SumAll(c)
 	}
 	answer(c, rep, err)

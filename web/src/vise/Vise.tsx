@@ -16,7 +16,7 @@ import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
 import { useAhead } from "./ahead";
 import { Doing } from "./Doing";
-import { stepLook } from "./look";
+import { stepLook, stillLook } from "./look";
 import { OnThePhone } from "./Phone";
 import { usePutBy } from "./putBy";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
@@ -83,11 +83,11 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const turn = as ? 0 : turning.turn;
   const view = usePicture(id, revision, { ...stepLook(until, place ? move.along : alongSteps, turn), as, section });
   // Without the network the move stands still, as it was put by.
-  const still = usePicture(id, revision, stepLook(until), view.isError);
+  const still = usePicture(id, revision, stillLook(plan, until), view.isError);
   const picture = useLast(view.isError ? still.data : view.data);
   const next = placeAt(plan, until);
   useAhead(id, revision, next?.action.led ? until + 1 : undefined, { as, section });
-  const there = usePutBy(id, revision, done, plan.actions);
+  const there = usePutBy(id, revision, done, plan);
   useWakeLock();
   // What is in focus keeps its own keys: a button is pressed by them, a slider moved.
   const own = (e: KeyboardEvent) => {

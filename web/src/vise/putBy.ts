@@ -2,8 +2,8 @@ import type { QueryClient } from "@tanstack/react-query";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { pictureKey, picturePath, useSettings } from "../api/queries";
-import type { Picture } from "../api/types.gen";
-import { stepLook } from "./look";
+import type { Picture, Plan } from "../api/types.gen";
+import { stillLook } from "./look";
 
 // What the vise needs is put by while the server is there, so that the steps go on without it: in the page, and,
 // where the browser may, on the device, for a page that is loaded anew. A worker hands it out (vise-worker.js).
@@ -57,7 +57,7 @@ export const pause = (ms: number, stop: AbortSignal) =>
 
 async function putBy(
   client: QueryClient,
-  o: { id: number; revision: number; hand: string; from: number; to: number; stop: AbortSignal },
+  o: { id: number; revision: number; hand: string; plan: Plan; from: number; to: number; stop: AbortSignal },
 ) {
   const { id, revision, hand, stop } = o;
   await pause(quiet, stop);
@@ -72,7 +72,7 @@ async function putBy(
   for (const path of ["/", ...parts(), ...["", "/plan"].map((p) => `/api/pieces/${id}${p}`), "/api/settings"])
     await put(path);
   for (let until = o.from + 1; until <= o.to && !stop.aborted; until++) {
-    const look = stepLook(until);
+    const look = stillLook(o.plan, until);
     const key = pictureKey(id, revision, hand, look);
     const path = `/api${picturePath(id, look)}`;
     if (client.getQueryData(key) !== undefined && (!kept || (await kept.match(path)))) continue;
@@ -88,7 +88,7 @@ async function putBy(
 }
 
 /** usePutBy puts the steps from here on by, and tells whether all of them are there without the network. */
-export function usePutBy(id: number, revision: number, done: number, actions: number) {
+export function usePutBy(id: number, revision: number, done: number, plan: Plan) {
   const client = useQueryClient();
   const { hand } = useSettings();
   const [there, setThere] = useState(false);
@@ -98,12 +98,12 @@ export function usePutBy(id: number, revision: number, done: number, actions: nu
   }, []);
   useEffect(() => {
     const stop = new AbortController();
-    const to = Math.min(actions, done + ahead);
-    putBy(client, { id, revision, hand, from: done, to, stop: stop.signal }).then(
-      () => !stop.signal.aborted && setThere(to === actions),
+    const to = Math.min(plan.actions, done + ahead);
+    putBy(client, { id, revision, hand, plan, from: done, to, stop: stop.signal }).then(
+      () => !stop.signal.aborted && setThere(to === plan.actions),
       () => undefined, // out of reach, or the page went on: what is there is there
     );
     return () => stop.abort();
-  }, [client, id, revision, hand, done, actions]);
+  }, [client, id, revision, hand, done, plan]);
   return there;
 }
