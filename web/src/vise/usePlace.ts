@@ -77,7 +77,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
   const [first] = useState(() => begun(id, revision, start));
   const [done, set] = useState(Math.min(first.want, actions));
   const [times, setTimes] = useState<Times | null>(null);
-  const [state, setState] = useState<"kept" | "keeping" | "unsaved">("kept");
+  const [state, setState] = useState<"kept" | "keeping" | "unsaved">(first.want === first.known ? "kept" : "keeping");
   const [why, setWhy] = useState("");
   const [note, setNote] = useState("");
   // What is sent; nothing of it is drawn.
