@@ -29,6 +29,16 @@ import (
 
 type ctx = context.Context
 
+// on is the context of the request that c is of. Gin takes a context of its own back for the
+// next request; what still asks for it then, as the engine of the database may, would be told of
+// another request's end.
+func on(c ctx) ctx {
+	if g, ok := c.(*gin.Context); ok {
+		return g.Request.Context()
+	}
+	return c
+}
+
 // bench answers for plans, pictures, the vise, the log, the drawer and the
 // settings.
 func (s *Server) bench(r *gin.RouterGroup) {
@@ -49,7 +59,7 @@ func (s *Server) bench(r *gin.RouterGroup) {
 			err = err2
 		}
 		if err == nil {
-			err = s.store.DropLog(c, n, e)
+			err = s.store.DropLog(on(c), n, e)
 		}
 		s.learnt.forget()
 		answer(c, nil, err)
@@ -88,7 +98,7 @@ func (s *Server) stored(c *gin.Context) (store.Piece, error) {
 	if err != nil {
 		return store.Piece{}, err
 	}
-	return s.store.Piece(c, n)
+	return s.store.Piece(on(c), n)
 }
 
 // opened reads the piece of a request with the settings.
@@ -285,7 +295,7 @@ func (s *Server) logs(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	ls, err := s.store.Logs(c, n)
+	ls, err := s.store.Logs(on(c), n)
 	if err != nil {
 		failed(c, err)
 		return
@@ -298,7 +308,7 @@ func (s *Server) logs(c *gin.Context) {
 }
 
 func (s *Server) settings(c ctx) (Settings, error) {
-	raw, err := s.store.Setting(c, "settings", "{}")
+	raw, err := s.store.Setting(on(c), "settings", "{}")
 	if err != nil {
 		return Settings{}, err
 	}
@@ -389,7 +399,7 @@ func (s *Server) changeSettings(c *gin.Context) {
 	body, err := c.GetRawData()
 	var set Settings
 	if err == nil {
-		err = s.store.Change(c, "settings", "{}", func(old string) (string, error) {
+		err = s.store.Change(on(c), "settings", "{}", func(old string) (string, error) {
 			set = s.settingsFrom(old)
 			if err := parse(body, &set); err != nil {
 				return "", err

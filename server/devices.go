@@ -94,7 +94,7 @@ func (s *Server) printLabel(c *gin.Context) {
 		return
 	}
 	lines := label.Lines(pl, set.Units == "inch", time.Now())
-	answer(c, Sent{lines}, deviceProblem(s.desk.Print(c, lines)))
+	answer(c, Sent{lines}, deviceProblem(s.desk.Print(on(c), lines)))
 }
 
 // chooseDevices takes the devices of the settings.

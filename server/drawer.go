@@ -186,7 +186,7 @@ func cores() shelf[DrawerCore] {
 
 // list reads all that lies on a shelf.
 func (sh shelf[T]) list(ctx context.Context, s *store.Store) ([]T, error) {
-	have, err := s.Drawer(ctx, sh.name)
+	have, err := s.Drawer(on(ctx), sh.name)
 	out := make([]T, 0, len(have))
 	for _, st := range have {
 		t, slip := sh.out(st)
@@ -209,7 +209,7 @@ func (sh shelf[T]) put(ctx context.Context, s *store.Store, number int64, t T) (
 		return t, err
 	}
 	if st.ID = number; number == 0 {
-		have, err := s.Drawer(ctx, sh.name)
+		have, err := s.Drawer(on(ctx), sh.name)
 		if err != nil {
 			return t, err
 		}
@@ -217,7 +217,7 @@ func (sh shelf[T]) put(ctx context.Context, s *store.Store, number int64, t T) (
 			return t, piece.Problems{{Path: "name", Message: fmt.Sprintf("finds no room: the drawer holds %d already; take one out first", len(have))}}
 		}
 	}
-	if st, err = s.PutIn(ctx, sh.name, st); err != nil {
+	if st, err = s.PutIn(on(ctx), sh.name, st); err != nil {
 		return t, err
 	}
 	return sh.out(st)
@@ -250,7 +250,7 @@ func (sh shelf[T]) serve(r *gin.RouterGroup, path string, s *store.Store) {
 	r.DELETE(path+"/:id", func(c *gin.Context) {
 		n, err := id(c, "id")
 		if err == nil {
-			err = s.TakeOut(c, sh.name, n)
+			err = s.TakeOut(on(c), sh.name, n)
 		}
 		answer(c, nil, err)
 	})

@@ -40,7 +40,7 @@ func (s *Server) revisions(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	list, err := s.store.Revisions(c, n)
+	list, err := s.store.Revisions(on(c), n)
 	out := make([]Revision, 0, len(list))
 	for _, r := range list {
 		out = append(out, revision(r))
@@ -68,7 +68,7 @@ func (s *Server) nameRevision(c *gin.Context) {
 		err = piece.Problems{{Path: "name", Message: fmt.Sprintf("is longer than %d letters", mostName)}}
 	}
 	if err == nil {
-		err = s.store.Name(c, n, r, req.Name)
+		err = s.store.Name(on(c), n, r, req.Name)
 	}
 	answer(c, nil, err)
 }
@@ -85,7 +85,7 @@ func (s *Server) goBack(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	old, err := s.store.Revision(c, n, r)
+	old, err := s.store.Revision(on(c), n, r)
 	if err != nil {
 		failed(c, err)
 		return
@@ -123,7 +123,7 @@ func (s *Server) setAside(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	r, err := s.store.SetAside(c, n, b, sum, "mine, set aside "+time.Now().Format("2 January 15:04"))
+	r, err := s.store.SetAside(on(c), n, b, sum, "mine, set aside "+time.Now().Format("2 January 15:04"))
 	answer(c, revision(r), err)
 }
 
@@ -154,10 +154,10 @@ func indented(b []byte) []byte {
 // folder answers for the data folder: who it is, its backup and putting one back.
 func (s *Server) folder(r *gin.RouterGroup) {
 	r.GET("/folder", func(c *gin.Context) {
-		alone, err := s.store.CopiedAlone(c)
+		alone, err := s.store.CopiedAlone(on(c))
 		answer(c, Folder{Identity: s.store.Identity(), CopiedAlone: alone, Door: s.door != nil}, err)
 	})
-	r.POST("/folder/seen", func(c *gin.Context) { answer(c, nil, s.store.SeenCopied(c)) })
+	r.POST("/folder/seen", func(c *gin.Context) { answer(c, nil, s.store.SeenCopied(on(c))) })
 	r.GET("/backup", s.backup)
 	r.POST("/restore", s.restore)
 }
@@ -169,7 +169,7 @@ const Program = "Nimble Bight"
 // that a fault is told and not a file that is cut off.
 func (s *Server) backup(c *gin.Context) {
 	var b bytes.Buffer
-	if err := s.store.Backup(c, &b, Program); err != nil {
+	if err := s.store.Backup(on(c), &b, Program); err != nil {
 		failed(c, err)
 		return
 	}
@@ -199,11 +199,11 @@ func (s *Server) restore(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	rep, err := s.store.Restore(c, bytes.NewReader(b), int64(len(b)), how, c.Query("trial") != "")
+	rep, err := s.store.Restore(on(c), bytes.NewReader(b), int64(len(b)), how, c.Query("trial") != "")
 	s.learnt.forget()
 	if err == nil && c.Query("trial") == "" {
 		s.chooseDevices(c) // the settings may be other ones
-		err = s.SumAll(c)
+		err = s.SumAll(on(c))
 	}
 	answer(c, rep, err)
 }

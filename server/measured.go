@@ -37,7 +37,7 @@ func (s *Server) measured(r *gin.RouterGroup) {
 	r.DELETE("/swatches/:id", func(c *gin.Context) {
 		n, err := id(c, "id")
 		if err == nil {
-			err = s.store.TakeOut(c, store.Swatches, n)
+			err = s.store.TakeOut(on(c), store.Swatches, n)
 		}
 		s.learnt.forget()
 		answer(c, nil, err)
@@ -153,7 +153,7 @@ func logged(e Entry) evidence.Logged {
 }
 
 func (s *Server) listSwatches(c ctx) ([]Kept, error) {
-	have, err := s.store.Drawer(c, store.Swatches)
+	have, err := s.store.Drawer(on(c), store.Swatches)
 	out := make([]Kept, 0, len(have))
 	for _, st := range have {
 		k := Kept{ID: st.ID}
@@ -209,7 +209,7 @@ func (s *Server) addSwatch(c *gin.Context) {
 	b, err := json.Marshal(w)
 	var st store.Stuff
 	if err == nil {
-		st, err = s.store.PutIn(c, store.Swatches, store.Stuff{Name: w.Stuff.Kind(), What: b})
+		st, err = s.store.PutIn(on(c), store.Swatches, store.Stuff{Name: w.Stuff.Kind(), What: b})
 	}
 	s.learnt.forget()
 	answer(c, Kept{ID: st.ID, Kind: w.Stuff.Kind(), Swatch: w}, err)
@@ -248,7 +248,7 @@ func (s *Server) addLog(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	l, err := s.store.AddLog(c, store.Log{PieceID: p.ID, Minutes: e.Minutes, LengthMM: e.LengthMM, WidthMM: e.WidthMM, Note: e.Note, Cords: cords, Tied: tied, Counts: counts})
+	l, err := s.store.AddLog(on(c), store.Log{PieceID: p.ID, Minutes: e.Minutes, LengthMM: e.LengthMM, WidthMM: e.WidthMM, Note: e.Note, Cords: cords, Tied: tied, Counts: counts})
 	s.learnt.forget()
 	if err != nil {
 		failed(c, err)

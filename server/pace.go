@@ -70,7 +70,7 @@ func took(p plan.Plan, steps []pace.Taken) store.Times {
 
 // spells are the times of a piece, or of all pieces where uid is "".
 func (s *Server) spells(c ctx, uid string) ([]pace.Spell, error) {
-	all, err := s.store.Spells(c, uid)
+	all, err := s.store.Spells(on(c), uid)
 	out := make([]pace.Spell, len(all))
 	for i, sp := range all {
 		out[i] = pace.Spell(sp)

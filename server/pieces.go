@@ -39,7 +39,7 @@ func (s *Server) pieces(r *gin.RouterGroup) {
 	r.DELETE("/bin/:id", func(c *gin.Context) {
 		n, err := id(c, "id")
 		if err == nil {
-			err = s.store.Destroy(c, n)
+			err = s.store.Destroy(on(c), n)
 		}
 		s.learnt.forget()
 		answer(c, nil, err)
@@ -48,7 +48,7 @@ func (s *Server) pieces(r *gin.RouterGroup) {
 
 func (s *Server) list(binned bool) gin.HandlerFunc {
 	return func(c *gin.Context) {
-		ts, err := s.store.Tags(c, binned)
+		ts, err := s.store.Tags(on(c), binned)
 		if err != nil {
 			failed(c, err)
 			return
@@ -63,10 +63,10 @@ func (s *Server) list(binned bool) gin.HandlerFunc {
 
 // emptyBin throws out all that is in the bin and gives the space back.
 func (s *Server) emptyBin(c *gin.Context) {
-	n, err := s.store.EmptyBin(c)
+	n, err := s.store.EmptyBin(on(c))
 	s.learnt.forget()
 	if err == nil && n > 0 {
-		err = s.store.GiveBack(c)
+		err = s.store.GiveBack(on(c))
 	}
 	answer(c, gin.H{"gone": n}, err)
 }
@@ -116,7 +116,7 @@ func (s *Server) keepNew(c *gin.Context, d piece.Document) {
 		failed(c, err)
 		return
 	}
-	p, err := s.store.Create(c, b, sum)
+	p, err := s.store.Create(on(c), b, sum)
 	s.opens(c, p, err)
 }
 
@@ -154,7 +154,7 @@ func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
 	}
 	out.Document, out.Notation = &d, notation.Notate(d.Sequence)
 	if p.Place.Revision != 0 && p.Place.Revision != p.Revision {
-		set, err := s.store.Placed(c, p)
+		set, err := s.store.Placed(on(c), p)
 		if err != nil {
 			return nil, err
 		}
@@ -210,7 +210,7 @@ func (s *Server) walk(do func(*store.Store, ctx, int64, int64, store.Mover) (sto
 			failed(c, err)
 			return
 		}
-		p, err := do(s.store, c, n, req.Revision, s.mover(c))
+		p, err := do(s.store, on(c), n, req.Revision, s.mover(c))
 		s.kept(c, p, err, nil)
 	}
 }
@@ -266,7 +266,7 @@ func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) bool {
 	}
 	change := store.Change{ID: now.ID, BasedOn: revision, Document: b, Summary: sum}
 	if now.Place.Done > 0 {
-		was, err := s.store.Placed(c, now)
+		was, err := s.store.Placed(on(c), now)
 		if err != nil {
 			failed(c, err)
 			return false
@@ -275,7 +275,7 @@ func (s *Server) keep(c *gin.Context, revision int64, d piece.Document) bool {
 			change.Moved = &done
 		}
 	}
-	p, err := s.store.Save(c, change)
+	p, err := s.store.Save(on(c), change)
 	s.kept(c, p, err, &d)
 	return err == nil
 }
@@ -345,7 +345,7 @@ func (s *Server) bin(in bool) gin.HandlerFunc {
 	return func(c *gin.Context) {
 		n, err := id(c, "id")
 		if err == nil {
-			err = s.store.Bin(c, n, in)
+			err = s.store.Bin(on(c), n, in)
 		}
 		s.learnt.forget()
 		answer(c, nil, err)

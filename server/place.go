@@ -71,9 +71,9 @@ func (s *Server) goOn(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	place, elsewhere, err := s.store.Go(c, n, store.Step{From: req.From, To: req.Done, Revision: req.Revision, Device: req.Device, Times: took(pl, req.Steps)})
+	place, elsewhere, err := s.store.Go(on(c), n, store.Step{From: req.From, To: req.Done, Revision: req.Revision, Device: req.Device, Times: took(pl, req.Steps)})
 	if errors.Is(err, store.ErrStale) {
-		p, err := s.store.Piece(c, n)
+		p, err := s.store.Piece(on(c), n)
 		if err != nil {
 			failed(c, err)
 			return
@@ -117,7 +117,7 @@ func (s *Server) drawing(c *gin.Context) {
 		return // the page went away
 	}
 	if len(pl.ToDraw()) > 0 { // its figures are other ones now
-		if err := s.store.Sum(c, p.Revision, s.sum(p.Document, set)); err != nil {
+		if err := s.store.Sum(on(c), p.Revision, s.sum(p.Document, set)); err != nil {
 			s.log.Warn("summing a piece up", "error", err)
 		}
 	}

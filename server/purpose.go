@@ -127,7 +127,7 @@ func readFrom(raw string) []caution.ID {
 }
 
 func (s *Server) cautions(c *gin.Context) {
-	raw, err := s.store.Setting(c, cautionsRead, "[]")
+	raw, err := s.store.Setting(on(c), cautionsRead, "[]")
 	answer(c, readFrom(raw), err)
 }
 
@@ -139,7 +139,7 @@ func (s *Server) readCaution(c *gin.Context) {
 		return
 	}
 	var out []caution.ID
-	err := s.store.Change(c, cautionsRead, "[]", func(old string) (string, error) {
+	err := s.store.Change(on(c), cautionsRead, "[]", func(old string) (string, error) {
 		if out = readFrom(old); !slices.Contains(out, which) {
 			out = append(out, which)
 		}

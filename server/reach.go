@@ -127,7 +127,7 @@ func (s *Server) replan(c *gin.Context) {
 	}
 	n, err := id(c, "id")
 	if err == nil {
-		_, err = s.store.AddLog(c, store.Log{PieceID: n, Note: req.Why, Cords: []byte("null"), Counts: store.CountsNot})
+		_, err = s.store.AddLog(on(c), store.Log{PieceID: n, Note: req.Why, Cords: []byte("null"), Counts: store.CountsNot})
 	}
 	if err != nil { // the piece is saved; only its note is missing
 		s.log.Warn("keeping why a piece was planned anew", "piece", n, "error", err)

@@ -76,7 +76,7 @@ func (s *Server) trains(r *gin.RouterGroup) {
 
 // cards are those that are kept, with where each stands on its shelf.
 func (s *Server) cards(c *gin.Context) (map[string]trainer.Card, map[string]int64, error) {
-	rows, err := s.store.Drawer(c, store.Trained)
+	rows, err := s.store.Drawer(on(c), store.Trained)
 	if err != nil {
 		return nil, nil, err
 	}
@@ -163,7 +163,7 @@ func (s *Server) leading(c *gin.Context) {
 	if at == len(l.Asks) && drawn > 0 {
 		var by *trainer.Own
 		if len(slips) > 0 {
-			own, err := l.Own(c, slips)
+			own, err := l.Own(on(c), slips)
 			if err != nil {
 				failed(c, err)
 				return
@@ -246,7 +246,7 @@ func (s *Server) led(c *gin.Context) {
 	card = card.Next(q.Slips, now)
 	b, err := json.Marshal(card)
 	if err == nil {
-		_, err = s.store.PutIn(c, store.Trained, store.Stuff{ID: ids[l.Knot], Name: l.Knot, What: b})
+		_, err = s.store.PutIn(on(c), store.Trained, store.Stuff{ID: ids[l.Knot], Name: l.Knot, What: b})
 	}
 	answer(c, trainedOf(l, card, now), err)
 }
