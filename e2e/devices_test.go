@@ -33,7 +33,7 @@ func TestStandInsForDevices(t *testing.T) {
 	}
 	const field = `document.getElementById([...document.querySelectorAll("label")].find((e) => e.textContent === "Measured length").htmlFor).value`
 	send("caliper", "98.5")
-	v.until("the caliper's reading is written", field+` === "98.5 mm" || `+field+` === "99 mm"`)
+	v.until("the caliper's reading is written", field+` === "98.5 mm"`)
 	v.until("it is said", deviceSays+`.includes("The caliper reads 98.5 mm: written into “Measured length”.")`)
 	was := eval[string](v, field)
 	send("caliper", "9x")

@@ -161,16 +161,14 @@ func (s *Server) leading(c *gin.Context) {
 	view := scene.View{PerMM: 6}
 	lay, says := l.Layout(at, slips, stuffs), ""
 	if at == len(l.Asks) && drawn > 0 {
-		var by *trainer.Own
+		var own trainer.Own // what is led right is drawn up by the knot's own film
 		if len(slips) > 0 {
-			own, err := l.Own(on(c), slips)
-			if err != nil {
+			if own, err = l.Own(on(c), slips); err != nil {
 				failed(c, err)
 				return
 			}
-			by, says = &own, l.Says(own, slips)
 		}
-		lay = l.Drawn(by, drawn, stuffs)
+		lay, says = l.Drawn(own, drawn, stuffs), l.Says(own, slips)
 	}
 	pic, whole := scene.Render(lay, view), scene.Render(l.Layout(len(l.Asks), nil, stuffs), view)
 	// Framed as the whole of it is, so that nothing moves but the strand that is led.

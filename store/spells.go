@@ -5,6 +5,8 @@ import (
 	"fmt"
 
 	"gorm.io/gorm"
+
+	"nimblebight/formats/archive"
 )
 
 // Spell is the time that went into a section of a piece.
@@ -80,7 +82,10 @@ func (s *Store) Spells(ctx context.Context, uid string) ([]Spell, error) {
 // takeSpells adds the times of a backup; where both know a section's, those with the later
 // step hold.
 func takeSpells(tx *gorm.DB, all []spellRow) error {
-	for _, r := range all {
+	for i, r := range all {
+		if r.WorkedS < 0 || r.PausedS < 0 || r.Pauses < 0 || r.Section < 0 || r.LastStep < 0 || r.PieceUID == "" || r.Knot == "" {
+			return &archive.Refused{Why: fmt.Sprintf("spells.json does not hold what it should: time %d is below zero or of no piece", i+1)}
+		}
 		var have spellRow
 		if err := tx.Where("piece_uid = ? AND section = ? AND knot = ? AND device = ?", r.PieceUID, r.Section, r.Knot, r.Device).Limit(1).Find(&have).Error; err != nil {
 			return err

@@ -53,16 +53,11 @@ func At(d piece.Document, p plan.Plan, o plan.Options, done int) []Slip {
 		return fmt.Sprintf("Go %d moves back: pull the end of cord %s out first, for it was led last.", moves, cord)
 	}
 	if field, side, ok := begins(k, sec); ok && tied >= 2 {
-		first, second := sec, sec
-		first.Count, second.Count = tied-1, 1
-		second = second.With(field, knot.Opposite(side))
-		add([]knot.Section{first, second}, 2, 0, fmt.Sprintf("The last one was begun %s, and not %s as those above it.", knot.Opposite(side), side),
+		add([]knot.Section{with(sec, tied-1), with(sec, 1).With(field, knot.Opposite(side))}, 2, 0, fmt.Sprintf("The last one was begun %s, and not %s as those above it.", knot.Opposite(side), side),
 			func(moves int, cord string) string { return pull(moves, cord) + " Then begin " + side + "." })
 	}
 	if k.Wrong != nil {
-		row := sec
-		row.Count = tied
-		for _, w := range k.Wrong(row) {
+		for _, w := range k.Wrong(with(sec, tied)) {
 			add(w.Instead, len(w.Instead), 0, w.Says, func(int, string) string { return w.Back })
 		}
 	}
@@ -72,16 +67,12 @@ func At(d piece.Document, p plan.Plan, o plan.Options, done int) []Slip {
 			if s.Section == section && s.Repeats > 0 {
 				whole = len(s.Actions)
 				if s.Half > 0 {
-					row := sec
-					row.Count = tied
-					add([]knot.Section{row, with(sec, 1)}, 1, s.Half, "Half a knot more is tied than the counter says.",
+					add([]knot.Section{with(sec, tied), with(sec, 1)}, 1, s.Half, "Half a knot more is tied than the counter says.",
 						func(_ int, cord string) string { return pull(s.Half, cord) })
 				}
 			}
 		}
-		more := sec
-		more.Count = tied + 1
-		add([]knot.Section{more}, 1, 0, "One more is tied than the counter says.", func(int, string) string {
+		add([]knot.Section{with(sec, tied+1)}, 1, 0, "One more is tied than the counter says.", func(int, string) string {
 			return fmt.Sprintf("Count them. Then go on at the counter by %d moves, and untie nothing.", whole)
 		})
 	}

@@ -60,8 +60,9 @@ const stretch = 1.6
 // diameters.
 const stretchAbove, stretchBelow, stretchNode = 4.0, 9.0, 0.3
 
-// Out of a knot that is closed strands come to the stretched one over so much, diameters.
-const stretchClosed = 1.0
+// Below a knot that is closed so much is put in, diameters, over which strands go outwards to
+// the stretched one: on all levels of it they lie as where it is put in, only wider.
+const stretchClosed = 3.0
 
 // stretched is a film of two frames: the knot stretched from a height on, and as it is. What
 // is tied about something else, or takes something in, is not stretched off it.
@@ -83,17 +84,19 @@ func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 		line := curve.Curve{Points: append(pts, r3.Vec{X: end.X, Y: end.Y + stretchBelow, Z: end.Z})}
 		line = line.Resample(max(4, int(line.Length()/stretchNode)))
 		tight = append(tight, line.Points)
-		top, over := first.Y, stretchAbove // from where it hangs it comes to it
+		top, more := first.Y, 0.0
 		if from > 0 {
-			top, over = from/d, stretchClosed
+			top, more = from/d, stretchClosed
 		}
 		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec {
-			by := stretch
-			if v.Y < top {
-				by = 1 + (stretch-1)*curve.Smooth((v.Y-top+over)/over)
-				return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
+			switch {
+			case v.Y >= top:
+				return r3.Vec{X: stretch * v.X, Y: top + more + stretch*(v.Y-top), Z: stretch * v.Z}
+			case from > 0:
+				return v
 			}
-			return r3.Vec{X: by * v.X, Y: top + by*(v.Y-top), Z: by * v.Z}
+			by := 1 + (stretch-1)*curve.Smooth((v.Y-top+stretchAbove)/stretchAbove) // from where it hangs it comes to it
+			return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
 		}).Points)
 	}
 	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true

@@ -41,24 +41,16 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 		if err != nil {
 			return Own{}, fmt.Errorf("trainer: %s as it was led: %w", l.Name, err)
 		}
-		out := Own{Film: knot.Film(film), Falls: true}
-		last := film.Frames[len(film.Frames)-1]
-		took, straight := 0.0, 0.0
-		for _, pts := range last {
-			a, b := pts[0], pts[len(pts)-1]
-			direct := math.Hypot(b.Y-a.Y, math.Hypot(b.X-a.X, b.Z-a.Z))
-			out.Falls = out.Falls && length(pts) < direct+straightOff
-			took += length(pts)
-			straight += direct
+		beyond := func(frame [][]vec) (all, most float64) {
+			for _, pts := range frame {
+				b := knot.BeyondStraight(pts)
+				all, most = all+b, math.Max(most, b)
+			}
+			return all, most
 		}
-		right, rightStraight := 0.0, 0.0
-		for _, pts := range l.film.Frames[len(l.film.Frames)-1] {
-			a, b := pts[0], pts[len(pts)-1]
-			right += length(pts)
-			rightStraight += math.Hypot(b.Y-a.Y, math.Hypot(b.X-a.X, b.Z-a.Z))
-		}
-		out.Share = (took - straight) / math.Max(1e-9, right-rightStraight)
-		return out, nil
+		took, most := beyond(film.Frames[len(film.Frames)-1])
+		right, _ := beyond(l.film.Frames[len(l.film.Frames)-1])
+		return Own{Film: knot.Film(film), Falls: most < straightOff, Share: took / math.Max(1e-9, right)}, nil
 	})
 }
 

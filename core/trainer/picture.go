@@ -26,9 +26,9 @@ func (l Lesson) Layout(k int, slips []int, stuffs []cord.Stuff) plan.Layout {
 
 // Drawn is the knot when all is led, drawn up so far, from 0 to 1, by its film or by that of
 // what came of it.
-func (l Lesson) Drawn(by *Own, drawn float64, stuffs []cord.Stuff) plan.Layout {
+func (l Lesson) Drawn(by Own, drawn float64, stuffs []cord.Stuff) plan.Layout {
 	frames := l.film.Frames
-	if by != nil {
+	if len(by.Film.Frames) > 0 {
 		frames = by.Film.Frames
 	}
 	x := math.Max(0, math.Min(1, drawn)) * float64(len(frames)-1)

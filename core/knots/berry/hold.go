@@ -23,15 +23,20 @@ func hold(w knot.Work, action int, along float64) (knot.Tied, error) {
 		}
 		return t, err
 	}
-	const movesOfOne = 4
-	squares := squaresOf(w)
-	rolls := movesOfOne*squares + 1 // the move that rolls the row up
-	switch {
-	case len(w.Strands) != 4:
+	if len(w.Strands) != 4 {
 		return tieBerries(w) // it says why not
-	case action < movesOfOne*squares:
+	}
+	all, _, err := moves(w)
+	if err != nil {
+		return knot.Tied{}, err
+	}
+	squares := squaresOf(w)
+	ofRow := (len(all) - 2) / (squares + 1) * squares // beside the two that roll it up, and the lock
+	rolls := ofRow + 1                                // the move that rolls the row up
+	switch {
+	case action < ofRow:
 		return rowInHand(w, squares, action, along)
-	case action == rolls-1:
+	case action == ofRow:
 		return led(w, squares, along)
 	case action == rolls && along < knot.Led:
 		return led(w, squares, 1)

@@ -322,3 +322,48 @@ func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
 		}
 	})
 }
+
+// A knot that is led below a closed one of its round keeps as far from itself as the two do
+// when they are tied.
+func TestBelowAClosedKnotStrandsKeepApart(t *testing.T) {
+	seen := 0
+	for _, k := range knot.All() {
+		if k.Hold != nil || !k.Repeats || k.Tie == nil {
+			continue
+		}
+		s, err := knot.New(k.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s.Count = 2
+		w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(max(2, knot.TermsOf(s).Takes.Least))}
+		tied, err := knot.Tie(w)
+		if err != nil || tied.PerRound != 2 || !tied.Loose || len(tied.Own) > 0 || len(tied.Beads) > 0 {
+			continue
+		}
+		last := len(tied.Moves) - 1
+		held, ok, err := knot.Hold(w, last, knot.Led)
+		if err != nil || !ok {
+			t.Errorf("the second %s is not held: %v", k.ID, err)
+			continue
+		}
+		seen++
+		d := w.Strands[0].Diameter
+		least := func(paths []knot.Path) float64 {
+			gap := math.Inf(1)
+			for i, p := range paths {
+				for _, q := range paths[:i] {
+					gap = math.Min(gap, curve.Gap(curve.Curve{Points: p.Points}, d, curve.Curve{Points: q.Points}, d))
+				}
+			}
+			return gap
+		}
+		loose, tight := least(held.Paths), least(tied.Paths)
+		if loose < tight-0.02*d {
+			t.Errorf("the second %s: led its strands are %.2f mm apart, tied %.2f", k.ID, loose, tight)
+		}
+	}
+	if seen < 3 {
+		t.Errorf("only %d knots have two in a round", seen)
+	}
+}

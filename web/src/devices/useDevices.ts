@@ -10,12 +10,11 @@ export type { DeviceEvent };
 interface Heard {
   /** how it stands with each device */
   states: readonly DeviceEvent[];
-  /** what came last, and the last label that was printed */
-  last: DeviceEvent | null;
+  /** the last label that was printed */
   label: readonly string[];
 }
 
-let heard: Heard = { states: [], last: null, label: [] };
+let heard: Heard = { states: [], label: [] };
 const listeners = new Set<() => void>();
 const takers = new Set<(e: DeviceEvent) => void>();
 
@@ -23,7 +22,7 @@ function take(e: DeviceEvent) {
   if (e.what === "state") {
     heard = { ...heard, states: [...heard.states.filter((s) => s.kind !== e.kind), e] };
   } else {
-    heard = { ...heard, last: e, label: e.what === "label" ? (e.label ?? []) : heard.label };
+    if (e.what === "label") heard = { ...heard, label: e.label ?? [] };
     for (const t of takers) t(e);
   }
   for (const l of listeners) l();

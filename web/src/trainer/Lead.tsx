@@ -242,22 +242,17 @@ function Diagram({ now, onPass }: { now: Leading; onPass?: (over: boolean) => vo
                 top: px(now.y - top) + 30,
               }}
             >
-              <button
-                type="button"
-                tabIndex={-1}
-                className="btn h-11 border-base-300 bg-base-100"
-                onClick={() => onPass(true)}
-              >
-                over
-              </button>
-              <button
-                type="button"
-                tabIndex={-1}
-                className="btn h-11 border-base-300 bg-base-100"
-                onClick={() => onPass(false)}
-              >
-                under
-              </button>
+              {[true, false].map((over) => (
+                <button
+                  key={String(over)}
+                  type="button"
+                  tabIndex={-1}
+                  className="btn h-11 border-base-300 bg-base-100"
+                  onClick={() => onPass(over)}
+                >
+                  {over ? "over" : "under"}
+                </button>
+              ))}
             </div>
           )}
         </div>
