@@ -70,6 +70,7 @@ generated: $(STAMPS)/npm
 	diff -u web/src/api/wire.schema.json $$tmp/web/src/api/wire.schema.json; \
 	diff -u docs/piece.schema.json $$tmp/docs/piece.schema.json; \
 	diff -u web/src/ui/units.gen.ts $$tmp/web/src/ui/units.gen.ts; \
+	diff -u web/src/api/facts.gen.ts $$tmp/web/src/api/facts.gen.ts; \
 	cp web/src/api/types.gen.ts $$tmp/types.gen.ts; \
 	(cd web && npm run --silent types); \
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \

@@ -148,7 +148,7 @@ func (s *Server) pictureOf(c *gin.Context) {
 	}
 	if at.until > 0 {
 		if v, err := strconv.ParseFloat(c.Query("along"), 64); err == nil && v > 0 && v <= 1 {
-			at.along = math.Round(v*moveFrames) / moveFrames // steps that can be kept
+			at.along = math.Round(v*MoveFrames) / MoveFrames // steps that can be kept
 		}
 		// Not along, so that the frame stays while the strand moves.
 		pl, err := s.views.plan(p.Document, d, set, hand{until: at.until})
@@ -255,8 +255,8 @@ func lookedAt(c *gin.Context) (scene.Look, int, error) {
 	return as, section, nil
 }
 
-// moveFrames are the frames of a move at the vise.
-const moveFrames = 48
+// MoveFrames are the frames of a move at the vise: two seconds of 24 each.
+const MoveFrames = 48
 
 // turnStep is by how much a piece is turned at once, degrees: steps that can be kept.
 const turnStep = 3

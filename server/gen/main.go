@@ -19,9 +19,11 @@ import (
 	"nimblebight/core/finish"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/ball"
+	"nimblebight/core/pace"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/units"
+	"nimblebight/device"
 	"nimblebight/server"
 )
 
@@ -36,10 +38,33 @@ func main() {
 			os.Exit(1)
 		}
 	}
-	if err := lengths(root); err != nil {
-		fmt.Fprintln(os.Stderr, "gen:", err)
-		os.Exit(1)
+	for _, made := range []func(string) error{lengths, facts} {
+		if err := made(root); err != nil {
+			fmt.Fprintln(os.Stderr, "gen:", err)
+			os.Exit(1)
+		}
 	}
+}
+
+// facts writes what the page must know before it asks: the frames of a move, the devices and
+// after how long hands may rest.
+func facts(root string) error {
+	var b strings.Builder
+	fmt.Fprintf(&b, `// Made by server/gen from where each stands; do not change it here.
+
+/** The frames of a move at the vise. */
+export const moveFrames = %d;
+/** A device that the bench stands in for. */
+export const standIn = %q;
+/** The kinds of devices. */
+export const deviceKinds = [
+`, server.MoveFrames, device.Ours)
+	for _, k := range device.Kinds {
+		fmt.Fprintf(&b, "  { id: %q, name: %q },\n", k, k.Name())
+	}
+	fmt.Fprintf(&b, "] as const;\n/** After how many minutes hands can be told to rest; 0 is never. */\nexport const rests = [%s] as const;\n",
+		strings.ReplaceAll(strings.Trim(fmt.Sprint(pace.Rests), "[]"), " ", ", "))
+	return os.WriteFile(filepath.Join(root, "web/src/api/facts.gen.ts"), []byte(b.String()), 0o644)
 }
 
 // lengths writes what the page must know of units, from where it stands.

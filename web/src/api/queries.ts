@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { api } from "./client";
+import { moveFrames } from "./facts.gen";
 import { lines } from "./lines";
 import { fetchPicture } from "./plates";
 import type {
@@ -197,15 +198,14 @@ export interface Look {
   scale: number;
   /** actions done, for the picture at the vise */
   until?: number;
-  /** how far the last of them has come, in 48ths; 0 for the strand led and nothing drawn up */
+  /** how far the last of them has come, in its frames; 0 for the strand led and nothing drawn up */
   along?: number;
   /** one section alone, from its working end or with its outside rolled off */
   as?: "end" | "unrolled";
   section?: number;
 }
 
-/** The frames of a move: two seconds of 24 each. */
-export const alongSteps = 48;
+export const alongSteps = moveFrames;
 
 const lookedAs = (look: Look) => (look.as ? `&look=${look.as}&section=${look.section ?? 0}` : "");
 

@@ -1,13 +1,7 @@
 import { useState } from "react";
+import { deviceKinds, standIn } from "../api/facts.gen";
 import type { Places } from "../api/types.gen";
 import { Choice, TextInput } from "../ui/fields";
-
-const kinds: { id: keyof Places; name: string }[] = [
-  { id: "scale", name: "Scale" },
-  { id: "caliper", name: "Caliper" },
-  { id: "pedal", name: "Page pedal" },
-  { id: "printer", name: "Label printer" },
-];
 
 /** DeviceSettings says where each device is. */
 export function DeviceSettings(p: { devices: Places; onSet: (devices: Partial<Places>) => void }) {
@@ -18,10 +12,10 @@ export function DeviceSettings(p: { devices: Places; onSet: (devices: Partial<Pl
         A reading is written into the field in focus. A stand-in takes the place of a device: what it reads is set in a
         panel on the page.
       </p>
-      {kinds.map((k) => (
+      {deviceKinds.map((k) => (
         <Device
           key={k.id}
-          name={k.name}
+          name={k.name.replace(/^./, (c) => c.toUpperCase())}
           path={`devices.${k.id}`}
           at={p.devices[k.id]}
           onSet={(at) => p.onSet({ [k.id]: at })}
@@ -30,8 +24,6 @@ export function DeviceSettings(p: { devices: Places; onSet: (devices: Partial<Pl
     </fieldset>
   );
 }
-
-const standIn = "stand-in";
 
 function Device(p: { name: string; path: string; at: string; onSet: (at: string) => void }) {
   const there = p.at !== "" && p.at !== standIn;

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Failed, whyNot } from "../api/client";
+import { rests } from "../api/facts.gen";
 import { type SettingsPart, useChangeSettings, useSettings } from "../api/queries";
 import type { Settings } from "../api/types.gen";
 import { DeviceSettings } from "../devices/DeviceSettings";
@@ -11,7 +12,6 @@ import { Refusals } from "./refusals";
 
 /** risks are how seldom a piece may run short, holds what ends can be held with. */
 export const risks: Settings["one_in"][] = [10, 20, 40, 200];
-const rests: Settings["rest_min"][] = [0, 15, 20, 30, 45];
 export const holds: Option[] = [
   { id: "fingers", name: "bare fingers" },
   { id: "haemostat", name: "a haemostat" },
