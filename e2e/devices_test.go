@@ -59,3 +59,24 @@ func TestStandInsForDevices(t *testing.T) {
 	v.click("Press back")
 	v.until("and back", visePlace+` === "0"`)
 }
+
+// While a dialog is open the stand-ins are in it, so that a reading goes into its fields too.
+func TestStandInsInADialog(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/stuff")
+	v.click("Settings")
+	v.choose("Caliper", "stand-in")
+	v.until("its panel is in the dialog", `document.querySelector("dialog aside[data-devices] summary") !== null`)
+	v.key(kb.Escape)
+	v.until("and beside the page again", `document.querySelector("dialog") === null && document.querySelector("aside[data-devices] summary") !== null`)
+	v.do(chromedp.Evaluate[chromedp.Void](`[...document.querySelectorAll("button")].find((b) => b.textContent.startsWith("Swatches of")).click()`))
+	v.until("the swatches are open", `document.querySelector("dialog aside[data-devices] summary") !== null`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("dialog aside[data-devices] summary").click()`))
+	v.into("The row is tall")
+	v.into("The caliper reads, mm")
+	v.key("250" + kb.Enter)
+	const field = `document.getElementById([...document.querySelectorAll("dialog label")].find((e) => e.textContent === "The row is tall").htmlFor).value`
+	v.until("the reading is written into the dialog's field", field+` === "250 mm"`)
+	for _, f := range v.axe() {
+		t.Error(f)
+	}
+}

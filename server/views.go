@@ -108,6 +108,15 @@ func (v *views) look(raw []byte, d piece.Document, set Settings, at hand, view s
 func (v *views) lead(pic *scene.Picture, raw []byte, d piece.Document, set Settings, at hand, now plan.Plan, view scene.View) error {
 	l := now.Look()
 	pic.Number(l, view, view.To-2.6*l.Thick)
+	if at.along == 1 { // as it hangs before the next action
+		whole, err := v.plan(raw, d, set, hand{})
+		if err != nil {
+			return err
+		}
+		if bump, ok := l.LowestBump(whole.GoesOn(at.until)); ok {
+			pic.MarkBump(view, bump)
+		}
+	}
 	if at.along == 0 || at.along > knot.Led { // led all the way
 		return nil
 	}

@@ -42,7 +42,7 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 		}
 		out.Below(t)
 		if k == 0 {
-			out.Loose, out.Snug, out.Row, out.Clear, out.Around = t.Loose, t.Snug, t.Row, t.Clear, t.Around
+			out.Loose, out.Snug, out.Row, out.Clear, out.Around, out.AtEnd = t.Loose, t.Snug, t.Row, t.Clear, t.Around, t.AtEnd
 			out.Moves, out.Shows, out.Flat, out.Checks = t.Moves, t.Shows, t.Flat, t.Checks
 		}
 		if points := out.points(); points > mostPoints && k+1 < count {

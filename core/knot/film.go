@@ -19,6 +19,8 @@ import (
 // for a few hundredths; (5) all are the same knot.
 type Film struct {
 	Frames [][][]r3.Vec
+	// Across is set where it is loose as one sees it who looks at the working end.
+	Across bool
 }
 
 // films finds the films of a knot by its name; package loose sets it.
@@ -115,7 +117,7 @@ func Stretched(t Tied, d float64, frames int) (f Film, ok bool) {
 
 // mirrored is the film left for right.
 func (f Film) mirrored() Film {
-	out := Film{}
+	out := Film{Across: f.Across}
 	for _, frame := range f.Frames {
 		var now [][]r3.Vec
 		for _, pts := range slices.Backward(frame) {
@@ -225,6 +227,9 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 		case 1:
 		case 0:
 			side := waitsBefore(found, i) * waits * d
+			if f.Across { // it stands towards the eye, beside what is led
+				side = 0
+			}
 			at := pts[0]
 			pts = curve.Curve{Points: []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}}.Resample(3 * hangs).Points
 		default:
@@ -248,7 +253,7 @@ func Shown(w Work, m move.Move) bool {
 	if CanLead(m) || m.Strand != move.All || !leads(m) {
 		return CanLead(m)
 	}
-	w.Section.Count = min(1, w.Section.Count)
+	w.Section.Count = min(looseFrom(w.Section.Do), w.Section.Count)
 	t, err := Tie(w)
 	if err != nil {
 		return false

@@ -65,6 +65,12 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	return out, true, nil
 }
 
+// looseFrom is how many of a row are loose together: those that it takes to hold one another.
+func looseFrom(id string) int {
+	k, _ := Get(id)
+	return max(1, k.LooseFrom)
+}
+
 // closedKnots are those of a round that are tied before the one in hand: how many moves they
 // took, how tall they are, how their strands run and in which order they hang. The zero value
 // is none.
@@ -83,15 +89,16 @@ func upTo(w Work, action int) (t Tied, last closedKnots, err error) {
 		w.Section.Count = n
 		return Tie(w)
 	}
-	if t, err = knots(min(1, all)); err != nil || action < len(t.Moves) || all < 2 {
+	first := min(looseFrom(w.Section.Do), all)
+	if t, err = knots(first); err != nil || action < len(t.Moves) || all <= first {
 		return t, last, err
 	}
-	two, err := knots(2)
-	each := len(two.Moves) - len(t.Moves)
+	more, err := knots(first + 1)
+	each := len(more.Moves) - len(t.Moves)
 	if err != nil || each <= 0 {
 		return t, last, err
 	}
-	n := 2 + (action-len(t.Moves))/each
+	n := first + 1 + (action-len(t.Moves))/each
 	if n > all {
 		return t, last, nil
 	}

@@ -37,6 +37,9 @@ type Knot struct {
 
 	// Repeats is set where a section takes a count.
 	Repeats bool `json:"repeats"`
+	// LooseFrom is how many of a row it takes to hold one another; 0 for a knot that holds
+	// alone. Fewer have no loose form: with straight ends they are no knot.
+	LooseFrom int `json:"-"`
 	// Counted, where it is not nil, says a count in the ways in which makers count.
 	Counted func(count int) string `json:"-"`
 	// Outside is set for what belongs to the whole piece and never stands in a

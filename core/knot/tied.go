@@ -32,6 +32,9 @@ type Tied struct {
 	// Around is set for knots that go round the work's axis, in a ring or as a cover: they
 	// can be looked at from the end and unrolled.
 	Around bool
+	// AtEnd is set for a knot that goes round no axis and is tied looking at the working end all
+	// the same.
+	AtEnd bool
 	// Snug is set for knots whose strands lie against one another.
 	Snug bool
 	// Workers are the strands that do knotting, where Moves do not tell.
@@ -205,4 +208,9 @@ func (t *Tied) Settle() {
 			paths[i] = p
 		}
 	}
+}
+
+// FromEnd tells whether a knot is tied looking at the working end, and not at its face.
+func FromEnd(k Knot, t Tied) bool {
+	return (t.Around && !k.Outside || t.AtEnd) && k.Hold == nil && len(t.Own) == 0
 }

@@ -58,14 +58,14 @@ func shift(pts []r3.Vec, at, by float64) {
 
 // Draw draws a loose frame up with its ends held where they are: the film of it, the loosest
 // frame first. What no crossing holds comes apart; no strand passes another. Strands are one
-// diameter thick. flat is set for a frame that is loose as it is seen from the face: then the
-// wants of a loose knot are let go by and by.
-func Draw(ctx context.Context, frame [][]r3.Vec, flat bool) (Film, error) {
+// diameter thick. The wants of a loose knot are let go by and by; across is set for a frame that
+// is loose as it is seen from the working end.
+func Draw(ctx context.Context, frame [][]r3.Vec, across bool) (Film, error) {
 	if len(frame) == 0 {
 		return Film{}, errors.New("loosen: there are no strands to draw up")
 	}
-	s := &state{grown: 1, dt: 0.02, alpha: 0.1, q: 1, free: true, top: math.Inf(1)}
-	for _, pts := range frame {
+	s := &state{grown: 1, dt: 0.02, alpha: 0.1, q: 1, free: true, across: across, top: math.Inf(1)}
+	for _, pts := range Seen(frame, across) {
 		if len(pts) < 3 {
 			return Film{}, fmt.Errorf("loosen: a strand of %d points cannot be drawn up", len(pts))
 		}
@@ -74,10 +74,15 @@ func Draw(ctx context.Context, frame [][]r3.Vec, flat bool) (Film, error) {
 		// Its ends stand straight: down from where it comes in, and up from where it leaves.
 		mid := (begin.Y + end.Y) / 2
 		line := []r3.Vec{begin, {X: begin.X, Y: mid, Z: begin.Z}, {X: end.X, Y: mid, Z: end.Z}, end}
+		if across {
+			mid = (begin.Z + end.Z) / 2
+			line = []r3.Vec{begin, {X: begin.X, Y: begin.Y, Z: mid}, {X: end.X, Y: end.Y, Z: mid}, end}
+		}
 		s.add(pts, even(line, len(pts)), 1, false)
 	}
-	if !flat {
-		s.q = 0
+	if across {
+		s.top = math.Inf(-1)
+		s.depth(s.shapeSeen())
 	}
 	s.ready()
 	stills := []still{s.still()}
@@ -90,7 +95,7 @@ func Draw(ctx context.Context, frame [][]r3.Vec, flat bool) (Film, error) {
 		}
 		return nil
 	}
-	for k := 1; k <= drawSteps && flat; k++ {
+	for k := 1; k <= drawSteps; k++ {
 		s.q = 1 - float64(k)/drawSteps
 		for n := 1; n <= drawEach; n++ {
 			s.step()

@@ -22,13 +22,20 @@ import (
 )
 
 // Version is that of what grows films: raise it when a film would come out otherwise.
-const Version = 1
+const Version = 2
 
-// Problem is a tight knot as it is laid and seen from the face.
+// Problem is a tight knot as it is laid, and how it is looked at.
 type Problem struct {
 	Strands []Strand
-	// Growth is how much cord the loose knot should have, in times the tight one's; 0 for
-	// [UsualGrowth].
+	// Across is set for a knot that is looked at from its working end: the picture lies across
+	// the work then, and the ends that hang may move in it. If not it is seen from the face.
+	Across bool
+	// Route is the way of each strand as hands lay it, in the place of the tight knot; nil where
+	// the loose knot is grown from the tight one. With it the knot is drawn up from there, and a
+	// crossing that only the tight knot has is not in the loose one.
+	Route [][]r3.Vec
+	// Growth is how much cord the loose knot should have, in times the tight one's, at most where
+	// it has a route; 0 for [UsualGrowth].
 	Growth float64
 }
 
@@ -45,6 +52,7 @@ type Strand struct {
 // straight tails. All have the same nodes.
 type Film struct {
 	Frames [][][]r3.Vec
+	Across bool // as its problem is: it is loose as one sees it who looks at the working end
 }
 
 // UsualGrowth is how much cord a loose knot should have, in times the tight one's: enough to
@@ -72,6 +80,9 @@ const (
 	nodeEvery   = 0.25
 	lawFrom     = 2.0 // beyond the last crossing the laws of the picture fade
 	lawTo       = 4.0
+	lawDeep     = 0.7 // seen from the end, they fade so far above and below the knot
+	lawFades    = 1.0
+	lawAside    = 0.5  // from where it comes in and hangs: there a strand is in the knot
 	heldUnder   = 0.35 // looseness under which nodes are held to their tight places
 	steps       = 24
 	leastSteps  = 100
@@ -100,6 +111,9 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 	s := newState(p)
 	if s.moving() == 0 {
 		return Film{}, errors.New("loosen: no strand moves")
+	}
+	if p.Route != nil {
+		return fromRoute(ctx, s, p.Growth)
 	}
 	stills := []still{s.still()}
 	tight := stills[0].length
@@ -182,7 +196,7 @@ func (s *state) film(stills []still) Film {
 		chosen = append(chosen, at)
 	}
 	// Where a strand goes far from one to the next, those between are shown too.
-	out := Film{Frames: [][][]r3.Vec{rising[chosen[0]].at}}
+	out := Film{Frames: [][][]r3.Vec{rising[chosen[0]].at}, Across: s.across}
 	at = chosen[0]
 	for _, next := range chosen[1:] {
 		for at > next {

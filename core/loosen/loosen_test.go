@@ -48,6 +48,58 @@ func TestAKnotIsLoosened(t *testing.T) {
 	}
 }
 
+// Strands that stand in a ring are loosened alike: each is the first one turned, in every frame.
+func TestAKnotThatGoesRoundIsLoosenedAlike(t *testing.T) {
+	p := problem(t, "wall", 4)
+	f, err := loosen.Grow(context.Background(), p)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := f.Readable(); err != nil || !f.Across {
+		t.Errorf("across %v: %v", f.Across, err)
+	}
+	for k, frame := range f.Frames {
+		for i, pts := range frame {
+			for n, v := range pts {
+				w := frame[0][n]
+				if math.Abs(math.Hypot(v.X, v.Z)-math.Hypot(w.X, w.Z)) > 0.01 || math.Abs(v.Y-w.Y) > 0.01 {
+					t.Fatalf("frame %d: node %d of strand %d is at %+v, of the first at %+v", k, n, i+1, v, w)
+				}
+			}
+		}
+	}
+}
+
+// Looked at from the end and hung again, a place is where it was, and as far from all others.
+func TestEndOnAndBack(t *testing.T) {
+	frame := [][]r3.Vec{{{X: 1, Y: 2, Z: 3}, {X: -4, Y: 5, Z: 6}}}
+	seen := loosen.Seen(frame, true)
+	if back := loosen.Hung(seen); back[0][0] != frame[0][0] || back[0][1] != frame[0][1] {
+		t.Errorf("%+v comes back as %+v", frame, back)
+	}
+	if got, want := r3.Norm(r3.Sub(seen[0][0], seen[0][1])), r3.Norm(r3.Sub(frame[0][0], frame[0][1])); math.Abs(got-want) > 1e-12 {
+		t.Errorf("places are %v apart, before %v", got, want)
+	}
+	if seen[0][1].Z <= seen[0][0].Z {
+		t.Error("what is lower does not come nearer to the eye")
+	}
+	if same := loosen.Seen(frame, false); same[0][0] != frame[0][0] {
+		t.Errorf("from the face %+v is seen as %+v", frame, same)
+	}
+}
+
+// A way that does not draw up to the knot is refused.
+func TestARouteOfAnotherKnotIsRefused(t *testing.T) {
+	p := problem(t, "two-strand-diamond", 2)
+	for i, s := range p.Strands { // straight down: no knot at all
+		n := len(s.Points)
+		p.Route[i] = []r3.Vec{s.Points[0], s.Points[n-1]}
+	}
+	if _, err := loosen.Grow(context.Background(), p); err == nil {
+		t.Error("straight strands are drawn up to a diamond")
+	}
+}
+
 // What is fixed stays where it is.
 func TestWhatIsFixedStays(t *testing.T) {
 	p := problem(t, "double-half-hitch", 2)

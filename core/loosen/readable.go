@@ -18,6 +18,7 @@ const (
 	mostCrossing = 20   // of the loose knot, a strand
 	mostJump     = 3.05 // diameters that a strand moves from frame to frame
 	mostReach    = 30.0 // diameters from where strands come in: what can be looked at whole
+	leastDot     = 0.5  // diameters from a strand to where another is seen as a dot: nearer it hides its middle
 	overOthers   = 1.15 // times, by which a loose knot may cross more than the tight one does
 )
 
@@ -49,23 +50,77 @@ func (f Film) Readable() error {
 	if g := cord(0) / math.Max(1e-9, cord(n-1)); g < leastGrowth {
 		return fmt.Errorf("it grows %.2f-fold only", g)
 	}
-	tight, err := curve.Crossings(f.curves(n - 1))
+	tight, err := curve.Crossings(f.led(n - 1))
+	if err != nil {
+		return fmt.Errorf("loosen: the tight knot: %w", err)
+	}
+	aside, err := curve.Crossings(f.ledAside(n - 1))
 	if err != nil {
 		return fmt.Errorf("loosen: the tight knot: %w", err)
 	}
 	var loose []curve.Crossing
 	for k := n - 2; k >= 0; k-- {
-		if loose, err = curve.Crossings(f.curves(k)); err != nil {
+		if loose, err = curve.Crossings(f.ledAside(k)); err != nil {
 			return fmt.Errorf("loosen: frame %d: %w", k, err)
 		}
-		if !maps.Equal(wound(loose), wound(tight)) {
+		if !maps.Equal(wound(loose), wound(aside)) {
 			return fmt.Errorf("in frame %d strands are wound otherwise than in the tight knot", k)
 		}
 	}
-	if len(loose) > mostCrossing*len(f.Frames[0]) || float64(len(loose)) > overOthers*float64(len(tight)) {
+	if loose, err = curve.Crossings(f.led(0)); err != nil {
+		return fmt.Errorf("loosen: the loose knot: %w", err)
+	}
+	most := overOthers * float64(len(tight))
+	if f.Across { // where a strand stands it is hidden behind one that it may cross when it is loose
+		most = float64(len(tight) + len(f.Frames[0]))
+	}
+	if n := mostCrossing * len(f.Frames[0]); len(loose) > n {
+		return fmt.Errorf("loose it crosses %d times; up to %d can be read", len(loose), n)
+	}
+	if float64(len(loose)) > most {
 		return fmt.Errorf("loose it crosses %d times, tight %d times", len(loose), len(tight))
 	}
+	if f.Across {
+		if a, b := own(loose), own(tight); a > b {
+			return fmt.Errorf("loose strands cross themselves %d times, tight %d times", a, b)
+		}
+		if d := f.dots(); d < leastDot {
+			return fmt.Errorf("a strand passes %.2f diameters beside where one stands or hangs", d)
+		}
+	}
 	return nil
+}
+
+// own is how often strands cross themselves.
+func own(found []curve.Crossing) int {
+	n := 0
+	for _, c := range found {
+		if c.Over == c.Under {
+			n++
+		}
+	}
+	return n
+}
+
+// dots is how near, in the picture of the loose knot, a strand passes to where another one
+// stands or hangs, diameters.
+func (f Film) dots() float64 {
+	least := math.Inf(1)
+	led, all := f.led(0), f.curves(0)
+	for i, c := range all {
+		for _, dot := range []r3.Vec{c.Points[0], c.Points[len(c.Points)-1]} {
+			dot.Z = 0
+			for j, o := range led {
+				for k := 1; k < len(o.Points) && j != i; k++ {
+					a, b := o.Points[k-1], o.Points[k]
+					a.Z, b.Z = 0, 0
+					d, _, _ := curve.SegmentDistance(dot, dot, a, b)
+					least = math.Min(least, d)
+				}
+			}
+		}
+	}
+	return least
 }
 
 // wound is how often each two strands are wound about one another: the sum of the signs of
@@ -85,13 +140,52 @@ func wound(found []curve.Crossing) map[[2]int]int {
 	return out
 }
 
+// curves are the strands of frame k as they are looked at.
 func (f Film) curves(k int) []curve.Curve {
 	var out []curve.Curve
-	for _, pts := range f.Frames[k] {
+	for _, pts := range Seen(f.Frames[k], f.Across) {
 		out = append(out, curve.Curve{Points: pts})
 	}
 	return out
 }
+
+// led are the strands of frame k as they are looked at, without what is seen as a dot.
+func (f Film) led(k int) []curve.Curve {
+	out := f.curves(k)
+	for i, c := range out {
+		if f.Across {
+			from, to := Aside(c.Points)
+			out[i].Points = c.Points[from:to]
+		}
+	}
+	return out
+}
+
+// farOff is how far before, behind and beside the picture strands are led on, diameters.
+const farOff = 60
+
+// ledAside are the strands of frame k, led on from where they stand and hang when they are
+// tight, far behind and far before the picture, to far beside it: so it tells nothing that one
+// passed before another's beginning or behind its end, both of which are seen as dots.
+func (f Film) ledAside(k int) []curve.Curve {
+	out := f.curves(k)
+	if !f.Across {
+		return out
+	}
+	for i, c := range f.curves(len(f.Frames) - 1) {
+		begin, end := c.Points[0], c.Points[len(c.Points)-1]
+		at := float64(farOff + i) // no two at one depth
+		aside := r3.Vec{X: 10 * farOff, Y: float64(i)}
+		behind, before := r3.Add(begin, r3.Vec{Z: -at}), r3.Add(end, r3.Vec{Z: at})
+		line := append([]r3.Vec{r3.Add(behind, aside), behind}, append(out[i].Points, before, r3.Add(before, aside))...)
+		out[i] = curve.Curve{Points: line}.Map(askew)
+	}
+	return out
+}
+
+// askew is a place as one sees it who looks a little from the side: what stands or hangs is
+// a line then, and no dot that a hair would move from one side of a strand to the other.
+func askew(v r3.Vec) r3.Vec { return r3.Vec{X: v.X + 0.1309017*v.Z, Y: v.Y + 0.0710678*v.Z, Z: v.Z} }
 
 // Length is how much cord is in frame k, diameters.
 func (f Film) Length(k int) float64 {

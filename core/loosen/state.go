@@ -13,6 +13,11 @@ import (
 type state struct {
 	free     bool    // nodes are not held to their tight places
 	top      float64 // y at which strands come in
+	across   bool    // the picture lies across the work: places are [EndOn]
+	mid      float64 // depth of the middle of the knot, and half of what it takes of it
+	deep     float64
+	onto     float64 // how hard they are pulled to them when they are drawn up
+	ring     *ring   // of strands that are alike; nil where they are not
 	at, v, f []r3.Vec
 	tightOf  [][]r3.Vec // where the nodes of each strand were
 	strand   []int32    // of each node
@@ -22,6 +27,7 @@ type state struct {
 	h        []float64 // spacing of each strand's nodes
 	q, grown float64
 	law      []float64 // of each node, how much the laws of the picture count
+	dots     []float64 // 1 of a node that stands for where its strand is seen as a dot
 
 	planar  []pair
 	touch   []pair
@@ -34,10 +40,11 @@ type state struct {
 	counted int
 }
 
-// pair are two nodes that want to be at least so far apart.
+// pair are two nodes that want to be at least so far apart, and how much that counts.
 type pair struct {
-	i, j int32
-	want float64
+	i, j   int32
+	want   float64
+	counts float64
 }
 
 // cross are two crossings that want to be apart: the nodes about each.
@@ -45,16 +52,44 @@ type cross struct{ a, b [2]int32 }
 
 func newState(p Problem) *state {
 	s := &state{grown: 1, dt: 0.02, alpha: 0.1}
-	s.top = math.Inf(1)
-	for _, in := range p.Strands {
+	s.top, s.across = math.Inf(1), p.Across
+	for k, in := range p.Strands {
 		s.top = math.Min(s.top, in.Points[0].Y)
 		pts := withTails(in)
-		n := max(8, int(curve.Curve{Points: pts}.Length()/nodeEvery)+1)
-		pts = even(pts, n)
-		s.add(pts, pts, in.Diameter, in.Fixed)
+		if s.across {
+			pts = curve.Curve{Points: pts}.Map(EndOn).Points
+		}
+		long := curve.Curve{Points: pts}.Length()
+		way := pts
+		if p.Route != nil {
+			way = s.onRoute(p.Route[k], in)
+			long = (long + curve.Curve{Points: way}.Length()) / 2
+		}
+		n := max(8, int(long/nodeEvery)+1)
+		s.add(even(way, n), even(pts, n), in.Diameter, in.Fixed)
+	}
+	if s.across {
+		s.top = math.Inf(-1) // strands come in at the back of the picture
+		s.depth(s.tightOf)
+		s.ring = s.ringOf()
 	}
 	s.ready()
 	return s
+}
+
+// depth finds between which depths the strands are away from where they come in and where they
+// hang.
+func (s *state) depth(of [][]r3.Vec) {
+	from, to := math.Inf(1), math.Inf(-1)
+	for _, pts := range of {
+		begin, end := pts[0], pts[len(pts)-1]
+		for _, v := range pts {
+			if math.Hypot(v.X-begin.X, v.Y-begin.Y) > lawAside && math.Hypot(v.X-end.X, v.Y-end.Y) > lawAside {
+				from, to = math.Min(from, v.Z), math.Max(to, v.Z)
+			}
+		}
+	}
+	s.mid, s.deep = (from+to)/2, (to-from)/2+lawDeep
 }
 
 // add adds a strand of even nodes; tight is where its nodes are held and its ends stand.
@@ -74,7 +109,7 @@ func (s *state) add(pts, tight []r3.Vec, d float64, fixed bool) {
 // ready readies a state whose strands are all there.
 func (s *state) ready() {
 	s.v, s.f = make([]r3.Vec, len(s.at)), make([]r3.Vec, len(s.at))
-	s.law = make([]float64, len(s.at))
+	s.law, s.dots = make([]float64, len(s.at)), make([]float64, len(s.at))
 	s.lists()
 }
 
@@ -111,13 +146,36 @@ func (s *state) inKnot() float64 {
 	return s.length() - float64(s.moving())*(tailAbove+tailBelow)
 }
 
-// shape is the knot as it is now.
+// shape is the knot as it is now, as it hangs.
 func (s *state) shape() [][]r3.Vec {
+	if s.across {
+		return Hung(s.shapeSeen())
+	}
+	return s.shapeSeen()
+}
+
+// shapeSeen is the knot as it is now, as it is looked at.
+func (s *state) shapeSeen() [][]r3.Vec {
 	out := make([][]r3.Vec, len(s.from))
 	for k := range s.from {
 		out[k] = slices.Clone(s.at[s.from[k]:s.to[k]])
 	}
 	return out
+}
+
+// findDots finds one node of every straight end that stands for all of it in the picture, so
+// that no strand comes to lie before or behind it.
+func (s *state) findDots() {
+	clear(s.dots)
+	for k := range s.from {
+		for _, end := range [2]struct{ at, by int }{{s.from[k], 1}, {s.to[k] - 1, -1}} {
+			i := end.at
+			for i+end.by >= s.from[k] && i+end.by < s.to[k] && s.law[i+end.by] == 0 {
+				i += end.by
+			}
+			s.dots[i] = 1
+		}
+	}
 }
 
 // lists finds the crossings of the picture, the pairs of nodes that are near, and how far
@@ -139,6 +197,7 @@ func (s *state) lists() {
 	}
 	by := map[[2]int][]at{}
 	first, last := make([]float64, len(s.from)), make([]float64, len(s.from))
+	passed := make([][]float64, len(s.from)) // where each strand is crossed
 	for k := range first {
 		first[k], last[k] = math.Inf(1), math.Inf(-1)
 	}
@@ -150,6 +209,7 @@ func (s *state) lists() {
 		} else {
 			by[[2]int{c.Over, c.Under}] = append(by[[2]int{c.Over, c.Under}], at{c.Under, u, o})
 		}
+		passed[c.Over], passed[c.Under] = append(passed[c.Over], o), append(passed[c.Under], u)
 		first[c.Over], last[c.Over] = math.Min(first[c.Over], o), math.Max(last[c.Over], o)
 		first[c.Under], last[c.Under] = math.Min(first[c.Under], u), math.Max(last[c.Under], u)
 	}
@@ -159,10 +219,17 @@ func (s *state) lists() {
 			arc := float64(i) * s.h[k]
 			off := math.Max(first[k]-arc, arc-last[k]) // beyond its crossings
 			s.law[s.from[k]+i] = math.Max(0, math.Min(1, (lawTo-off)/(lawTo-lawFrom)))
-			if first[k] > last[k] {
+			switch {
+			case first[k] > last[k]:
 				s.law[s.from[k]+i] = 0
+			case s.across:
+				off := math.Abs(s.at[s.from[k]+i].Z-s.mid) - s.deep
+				s.law[s.from[k]+i] = math.Max(0, math.Min(1, 1-off/lawFades))
 			}
 		}
+	}
+	if s.across {
+		s.findDots()
 	}
 	far := planarFar * s.q * s.grown
 	s.planar, s.touch = s.planar[:0], s.touch[:0]
@@ -196,25 +263,37 @@ func (s *state) lists() {
 					flat := math.Hypot(v.X-w.X, v.Y-w.Y)
 					thick := (s.d[a] + s.d[b]) / 2
 					if arc > 1.6*thick && flat < near && math.Abs(v.Z-w.Z) < near {
-						s.touch = append(s.touch, pair{int32(i), j, thick})
+						s.touch = append(s.touch, pair{int32(i), j, thick, 1})
 					}
-					if flat >= far || arc < 1.7*far || s.law[i]*s.law[j] == 0 {
+					ai, aj := float64(i-s.from[a])*s.h[a], float64(int(j)-s.from[b])*s.h[b]
+					counts := s.law[i] * s.law[j]
+					if a != b && s.across {
+						counts = math.Max(s.law[i], s.dots[i]) * math.Max(s.law[j], s.dots[j])
+					}
+					if flat >= far || arc < 1.7*far || counts == 0 {
 						continue
 					}
+					if s.across && a == b && !slices.ContainsFunc(passed[a], func(arc float64) bool { return arc > ai && arc < aj }) {
+						continue // a bight that nothing crosses may lie as narrow as it bends
+					}
 					want := far
-					ai, aj := float64(i-s.from[a])*s.h[a], float64(int(j)-s.from[b])*s.h[b]
 					for _, c := range by[[2]int{a, b}] {
 						u, x := math.Abs(ai-c.arc), math.Abs(aj-c.other)
 						want = math.Min(want, math.Sqrt(math.Max(0, u*u+x*x-u*x)))
 					}
 					if want > 0.05 {
-						s.planar = append(s.planar, pair{int32(i), j, want})
+						s.planar = append(s.planar, pair{int32(i), j, want, counts})
 					}
 				}
 			}
 		}
 	}
 	s.apart = s.apart[:0]
+	if s.across { // what stands or hangs is seen as a dot, and crosses nothing
+		crossings = slices.DeleteFunc(crossings, func(c curve.Crossing) bool {
+			return s.law[s.from[c.Over]+int(c.OverAt)]*s.law[s.from[c.Under]+int(c.UnderAt)] == 0
+		})
+	}
 	node := func(strand int, at float64) int32 {
 		return int32(min(s.to[strand]-1, s.from[strand]+int(at+0.5)))
 	}

@@ -57,6 +57,17 @@ func (s *state) step() {
 			s.at[i] = r3.Add(s.at[i], by)
 			far = math.Max(far, r3.Norm(by))
 		}
+		if end := s.to[k] - 1; s.across { // it hangs towards the viewer, and goes along
+			by := r3.Scale(s.dt, s.f[end])
+			by.Z = 0
+			if n := r3.Norm(by); n > mostMove {
+				by = r3.Scale(mostMove/n, by)
+			}
+			s.at[end] = r3.Add(s.at[end], by)
+		}
+	}
+	if s.ring != nil {
+		s.alike()
 	}
 	s.since++
 	s.moved += far
@@ -106,7 +117,7 @@ func (s *state) forces() {
 			continue
 		}
 		h := (s.h[s.strand[p.i]] + s.h[s.strand[p.j]]) / 2
-		k := planarHard * (h / planarNode) * (h / planarNode) * fade * s.law[p.i] * s.law[p.j]
+		k := planarHard * (h / planarNode) * (h / planarNode) * fade * p.counts
 		s.push(p.i, p.j, r3.Scale(k*(p.want-n)/n, way))
 	}
 	for _, c := range s.apart {
@@ -137,11 +148,18 @@ func (s *state) forces() {
 	if q < heldUnder && !s.free {
 		hold = 2 * (1 - q/heldUnder)
 	}
+	hold += s.onto
 	for k := range s.from {
 		if s.fixed[k] {
 			continue
 		}
 		h := s.h[k]
+		var hangs r3.Vec
+		if s.across {
+			hangs = s.hangs(k)
+			end := s.to[k] - 1
+			s.tail(k, end, 1-s.law[end], hangs)
+		}
 		stiff := math.Min(15, (0.02+0.6*q)/(h*h*h))
 		m := max(1, int(bendArc/2/h+0.5))
 		for i := s.from[k]; i < s.to[k]-1; i++ {
@@ -158,8 +176,10 @@ func (s *state) forces() {
 			s.f[i] = r3.Add(s.f[i], r3.Scale(2, f))
 			s.f[i-1] = r3.Sub(s.f[i-1], f)
 			s.f[i+1] = r3.Sub(s.f[i+1], f)
-			s.f[i].Z -= flat * s.law[i] * math.Max(-flatMost, math.Min(flatMost, s.at[i].Z))
-			if loose := 1 - s.law[i]; loose > 0 {
+			s.f[i].Z -= flat * s.law[i] * math.Max(-flatMost, math.Min(flatMost, s.at[i].Z-s.mid))
+			if loose := 1 - s.law[i]; s.across {
+				s.tail(k, i, loose, hangs)
+			} else if loose > 0 {
 				line := s.nearestTight(k, i)
 				s.f[i].X += tailHard * loose * (line.X - s.at[i].X)
 				s.f[i].Z += tailHard * loose * (line.Z - s.at[i].Z)
@@ -188,6 +208,30 @@ func (s *state) forces() {
 			}
 		}
 	}
+}
+
+// tail keeps straight what stands behind the picture, where it comes in, and what hangs before
+// it, at hangs, where the knot takes it.
+func (s *state) tail(k, i int, loose float64, hangs r3.Vec) {
+	if loose == 0 {
+		return
+	}
+	line := hangs
+	if s.at[i].Z < s.mid {
+		line = s.nearestTight(k, i)
+	}
+	s.f[i].X += tailHard * loose * (line.X - s.at[i].X)
+	s.f[i].Y += tailHard * loose * (line.Y - s.at[i].Y)
+}
+
+// hangs is where a strand hangs before the picture: the middle of what no law of it holds.
+func (s *state) hangs(k int) r3.Vec {
+	end := s.to[k] - 1
+	sum, n := s.at[end], 1.0
+	for i := end - 1; i > s.from[k] && s.law[i] == 0; i-- {
+		sum, n = r3.Add(sum, s.at[i]), n+1
+	}
+	return r3.Scale(1/n, sum)
 }
 
 // nearestTight is the place of the tight strand that is nearest to a node.

@@ -723,7 +723,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		sec.PassesMM, sec.StopsMM = t.PassesMM, t.StopsMM
 	}
 	sec.Around = t.Around
-	sec.FromEnd = t.Around && !k.Outside && k.Hold == nil && len(t.Own) == 0
+	sec.FromEnd = knot.FromEnd(k, t)
 	if k.Counted != nil {
 		sec.Counted = k.Counted(max(1, s.Count))
 	}

@@ -97,6 +97,8 @@ type Picture struct {
 	// hundredths of a millimetre, and the numbers of the places.
 	Way   *Path
 	Discs []Disc
+	// Bump is what shows on which side a row goes on; nil where nothing does.
+	Bump  *Spot
 	Thick int // a cord, by which they are drawn
 }
 

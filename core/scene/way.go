@@ -17,6 +17,18 @@ type Disc struct {
 	Y     int `json:"y"`
 }
 
+// Spot is a place in a picture, hundredths of a millimetre.
+type Spot struct {
+	X int `json:"x"`
+	Y int `json:"y"`
+}
+
+// MarkBump marks what shows on which side a row goes on.
+func (p *Picture) MarkBump(v View, at r3.Vec) {
+	sin, cos := v.turned()
+	p.Bump = &Spot{hundredths(cos*at.X + sin*at.Z), hundredths(at.Y)}
+}
+
 // legs gives the points of every strand that hangs in a stretch of y, as they are
 // seen. Those of a cord before its fold run from its end.
 func (v View) legs(l plan.Layout, from, to float64) map[plan.LegOf][]r3.Vec {

@@ -37,7 +37,7 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 	slices.Sort(slips)
 	slips = slices.Compact(slips)
 	return owns.Get(fmt.Sprint(l.Knot, slips), func() (Own, error) {
-		film, err := loosen.Draw(ctx, l.hung(l.led(slips)), !l.across)
+		film, err := loosen.Draw(ctx, l.hung(l.led(slips)), l.across)
 		if err != nil {
 			return Own{}, fmt.Errorf("trainer: %s as it was led: %w", l.Name, err)
 		}
@@ -52,6 +52,14 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 		right, _ := beyond(l.film.Frames[len(l.film.Frames)-1])
 		return Own{Film: knot.Film(film), Falls: most < straightOff, Share: took / math.Max(1e-9, right)}, nil
 	})
+}
+
+// hung are strands of the diagram as they hang.
+func (l Lesson) hung(frame [][]vec) [][]vec {
+	if l.across {
+		return loosen.Hung(frame)
+	}
+	return frame
 }
 
 // led is the diagram with these asks passed the other way.

@@ -6,6 +6,7 @@ import (
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
+	"nimblebight/core/loosen"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 
@@ -32,7 +33,7 @@ func (l Lesson) Drawn(by Own, drawn float64, stuffs []cord.Stuff) plan.Layout {
 		frames = by.Film.Frames
 	}
 	x := math.Max(0, math.Min(1, drawn)) * float64(len(frames)-1)
-	return l.layout(l.seen(frames[int(x)]), len(l.Asks), stuffs)
+	return l.layout(loosen.Seen(frames[int(x)], l.across), len(l.Asks), stuffs)
 }
 
 func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {

@@ -95,15 +95,16 @@ func Of(id string) (Lesson, bool) {
 	return Lesson{}, false
 }
 
-func lesson(k knot.Knot, f knot.Film, across bool) (Lesson, error) {
+func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
+	across := f.Across
 	l := Lesson{Knot: k.ID, Name: k.Name, Strands: len(f.Frames[0]), film: f, across: across}
-	l.diagram = l.seen(f.Frames[0])
+	l.diagram = loosen.Seen(f.Frames[0], across)
 	var open []curve.Curve
 	first := make([]float64, l.Strands) // node of each strand at which it begins to be led
 	for i, pts := range l.diagram {
 		a, b := 0, len(pts)
 		if across {
-			a, b = led(pts)
+			a, b = loosen.Aside(pts)
 		}
 		first[i] = float64(a)
 		open = append(open, curve.Curve{Points: slices.Clone(pts[a:b])})
@@ -142,21 +143,6 @@ func lesson(k knot.Knot, f knot.Film, across bool) (Lesson, error) {
 // away is how far before or behind a knot that is seen from its end its strands are joined,
 // diameters.
 const away = 50
-
-// led are the nodes of a strand, seen from the working end, between where it stands and where it
-// hangs: there it is seen end on, as a dot.
-func led(pts []vec) (from, to int) {
-	const dot = 0.3 // diameters
-	aside := func(v, w vec) bool { return math.Hypot(v.X-w.X, v.Y-w.Y) > dot }
-	from, to = 0, len(pts)
-	for from < len(pts)-3 && !aside(pts[from+1], pts[0]) {
-		from++
-	}
-	for to > from+3 && !aside(pts[to-2], pts[len(pts)-1]) {
-		to--
-	}
-	return from, to
-}
 
 // nearest is the crossing that lies at a place.
 func nearest(cs []curve.Crossing, x, y float64) int {
@@ -311,7 +297,7 @@ type called struct {
 }
 
 // names are all knots that hang side by side, and the slips that have a name, by their
-// drawn-up curves.
+// drawn-up curves; those that are seen from the working end by their diagrams.
 var names = sync.OnceValue(func() []called {
 	var out []called
 	add := func(name string, p loosen.Problem) {
@@ -327,7 +313,7 @@ var names = sync.OnceValue(func() []called {
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
 			p, ok := loose.Problem(k, n)
-			if !ok {
+			if !ok || p.Across {
 				continue
 			}
 			add(k.Name, p)
@@ -349,6 +335,11 @@ var names = sync.OnceValue(func() []called {
 			}
 		}
 	}
+	for _, l := range catalogue() {
+		if l.across {
+			out = append(out, called{l.Name, l.signature})
+		}
+	}
 	return out
 })
 
@@ -356,17 +347,17 @@ var names = sync.OnceValue(func() []called {
 var catalogue = sync.OnceValue(func() []Lesson {
 	var out []Lesson
 	for _, k := range knot.All() {
-		add := func(f knot.Film, across bool) {
-			if l, err := lesson(k, f, across); err == nil && len(l.Asks) <= mostAsked {
+		add := func(f knot.Film) {
+			if l, err := lesson(k, f); err == nil && len(l.Asks) <= mostAsked {
 				out = append(out, l)
 			}
 		}
 		for _, f := range loose.Films(k.ID) {
-			add(f, false)
+			add(f)
 		}
 		for _, n := range loose.Strands {
 			if f, ok := loose.Ring(k, n, ringFrames); ok {
-				add(f, true)
+				add(f)
 			}
 		}
 	}
@@ -378,27 +369,3 @@ const ringFrames = 21
 
 // FromEnd tells whether a knot is led looking at the working end, and not at its face.
 func (l Lesson) FromEnd() bool { return l.across }
-
-// seen are strands as they are looked at: from the face, or up at the working end.
-func (l Lesson) seen(frame [][]vec) [][]vec {
-	if !l.across {
-		return frame
-	}
-	return turned(frame, func(v vec) vec { return vec{X: v.X, Y: -v.Z, Z: v.Y} })
-}
-
-// hung are strands that are looked at as they hang again: seen turned back.
-func (l Lesson) hung(frame [][]vec) [][]vec {
-	if !l.across {
-		return frame
-	}
-	return turned(frame, func(v vec) vec { return vec{X: v.X, Y: v.Z, Z: -v.Y} })
-}
-
-func turned(frame [][]vec, by func(vec) vec) [][]vec {
-	out := make([][]vec, len(frame))
-	for i, pts := range frame {
-		out[i] = curve.Curve{Points: pts}.Map(by).Points
-	}
-	return out
-}

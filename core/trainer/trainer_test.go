@@ -108,6 +108,20 @@ func TestCrownAndWallAreLedFromTheEnd(t *testing.T) {
 	}
 }
 
+// The two-strand diamond is led as hands lay it, looked at from the end: a carrick bend of eight
+// crossings with the ends led round, before standing parts that come in behind all of it; drawn
+// up it is the knot. Seen from its face it crosses 27 times.
+func TestTheDiamondIsLedFromTheEnd(t *testing.T) {
+	l, ok := trainer.Of("two-strand-diamond")
+	if !ok || !l.FromEnd() || len(l.Asks) != 18 {
+		t.Fatalf("%d crossings, from the end %v", len(l.Asks), l.FromEnd())
+	}
+	own, err := l.Own(t.Context(), nil)
+	if err != nil || math.Abs(own.Share-1) > 0.12 {
+		t.Errorf("led right and drawn up it takes %.2f times its cord: %v", own.Share, err)
+	}
+}
+
 // A square knot whose second half is led as the first was, every crossing of it the other way,
 // is a granny.
 func TestAGrannyIsKnown(t *testing.T) {

@@ -31,7 +31,9 @@ type Picture struct {
 	// millimetre; Discs are the numbers of the places.
 	Way   string       `json:"way,omitempty"`
 	Discs []scene.Disc `json:"discs,omitempty"`
-	Thick int          `json:"thick,omitempty"` // a cord, by which they are drawn
+	// Bump is what shows on which side a row goes on.
+	Bump  *scene.Spot `json:"bump,omitempty"`
+	Thick int         `json:"thick,omitempty"` // a cord, by which they are drawn
 }
 
 // Empty tells whether there is nothing to see.
@@ -70,7 +72,7 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 		known = func(_ string, write func() Plate) Plate { return write() }
 	}
 	out := Picture{View: p.View, Left: p.Left, Top: p.Top, Width: p.Width, Height: p.Height, Colours: p.Colours,
-		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands, Discs: p.Discs, Thick: p.Thick, Faults: p.Faults, Coarse: p.Coarse}
+		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands, Discs: p.Discs, Bump: p.Bump, Thick: p.Thick, Faults: p.Faults, Coarse: p.Coarse}
 	if p.Way != nil {
 		out.Way = data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{*p.Way}})
 	}

@@ -1,5 +1,5 @@
-// Package loose keeps the films of knots that are seen from the face: how each goes from
-// loose to drawn up. They are grown from the knots' own curves by package loosen when the
+// Package loose keeps the films of knots: how each goes from loose to drawn up, loose as one
+// sees it who ties it, from the face or at the working end. They are grown from the knots' own curves by package loosen when the
 // program is built (make shapes); nothing of a knot is said here.
 package loose
 
@@ -12,6 +12,7 @@ import (
 	"sync"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/loosen"
 	"nimblebight/core/shapes"
@@ -36,8 +37,11 @@ func Films(id string) []knot.Film {
 	}
 	var out []knot.Film
 	for _, n := range Strands {
-		if f, ok := filmIn(all, Name(id, n)); ok {
-			out = append(out, f)
+		for _, across := range []bool{false, true} {
+			if f, ok := filmIn(all, Name(id, n, across)); ok {
+				f.Across = across
+				out = append(out, f)
+			}
 		}
 	}
 	return out
@@ -65,10 +69,16 @@ func Made(name string) string {
 }
 
 // Strands are the numbers of strands that films are grown for.
-var Strands = []int{1, 2, 3, 4, 6}
+var Strands = []int{1, 2, 3, 4, 5, 6, 8}
 
-// Name names the film of a knot on so many strands.
-func Name(id string, strands int) string { return fmt.Sprintf("%s on %d", id, strands) }
+// Name names the film of a knot on so many strands, as it is looked at: from the face, or across
+// the work, at the working end.
+func Name(id string, strands int, across bool) string {
+	if across {
+		return fmt.Sprintf("%s on %d from the end", id, strands)
+	}
+	return fmt.Sprintf("%s on %d", id, strands)
+}
 
 // Problem is a knot as it is tied once on strands that hang side by side, to be loosened;
 // not ok for one that goes round, that has cords of its own, or that is not tied on so many
@@ -93,7 +103,9 @@ func Ring(k knot.Knot, strands, frames int) (knot.Film, bool) {
 	if !ok || !t.Around {
 		return knot.Film{}, false
 	}
-	return knot.Stretched(t, d, frames)
+	f, ok := knot.Stretched(t, d, frames)
+	f.Across = true
+	return f, ok
 }
 
 // once is the section of a knot that is tied once on strands that hang.
@@ -109,7 +121,9 @@ func once(k knot.Knot, strands int) (knot.Section, bool) {
 	if terms.Begins != knot.OnStrands || len(terms.CordsAt) > 0 || strands < terms.Takes.Least || terms.Takes.Most > 0 && strands > terms.Takes.Most {
 		return s, false
 	}
-	s.Count = min(1, s.Count)
+	if s.Count > 0 {
+		s.Count = max(1, k.LooseFrom)
+	}
 	return s, true
 }
 
@@ -129,10 +143,11 @@ func tied(s knot.Section, strands int) (t knot.Tied, d float64, ok bool) {
 // one that goes round, that has cords of its own, or that cannot be tied so.
 func Tied(s knot.Section, strands int) (loosen.Problem, bool) {
 	t, d, ok := tied(s, strands)
-	if !ok || t.Around {
+	if !ok {
 		return loosen.Problem{}, false
 	}
-	var p loosen.Problem
+	k, _ := knot.Get(s.Do)
+	p := loosen.Problem{Across: knot.FromEnd(k, t)}
 	for _, path := range t.Paths {
 		in := loosen.Strand{Diameter: 1, Fixed: len(path.Lies) > 0}
 		for _, v := range path.Points {
@@ -143,6 +158,11 @@ func Tied(s knot.Section, strands int) (loosen.Problem, bool) {
 		}
 		p.Strands = append(p.Strands, in)
 	}
+	if t.AtEnd && len(t.Flat) == len(t.Paths) {
+		for _, path := range t.Flat {
+			p.Route = append(p.Route, curve.Curve{Points: path.Points}.Map(func(v r3.Vec) r3.Vec { return r3.Scale(1/d, v) }).Points)
+		}
+	}
 	return p, true
 }
 
@@ -150,9 +170,15 @@ func Tied(s knot.Section, strands int) (loosen.Problem, bool) {
 func Fingerprint(p loosen.Problem) string {
 	h := xxhash.New()
 	fmt.Fprint(h, loosen.Version)
+	fmt.Fprint(h, p.Across)
+	lines := slices.Clone(p.Route)
 	for _, s := range p.Strands {
-		fmt.Fprint(h, s.Fixed, len(s.Points), ";")
-		for _, v := range s.Points {
+		fmt.Fprint(h, s.Fixed, ";")
+		lines = append(lines, s.Points)
+	}
+	for _, pts := range lines {
+		fmt.Fprint(h, len(pts), ";")
+		for _, v := range pts {
 			for _, x := range [3]float64{v.X, v.Y, v.Z} {
 				fmt.Fprintf(h, "%.0f ", math.Floor(20*x+0.5))
 			}

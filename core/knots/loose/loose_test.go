@@ -26,12 +26,12 @@ func byName(t *testing.T, each func(name string, k knot.Knot, strands int, f kno
 			for _, f := range loose.Films(k.ID) {
 				if len(f.Frames[0]) == n {
 					found++
-					each(loose.Name(k.ID, n), k, n, f)
+					each(loose.Name(k.ID, n, f.Across), k, n, f)
 				}
 			}
 		}
 	}
-	if found < 12 || found != len(loose.Names()) {
+	if found < 40 || found != len(loose.Names()) {
 		t.Errorf("%d films are found, %d are embedded", found, len(loose.Names()))
 	}
 }
@@ -72,7 +72,7 @@ func TestFilmsAreThoseOfTheKnots(t *testing.T) {
 // the one before, none jumps, and loose it crosses itself no more than tight.
 func TestFilmsCanBeRead(t *testing.T) {
 	byName(t, func(name string, _ knot.Knot, _ int, f knot.Film) {
-		if err := (loosen.Film{Frames: f.Frames}).Readable(); err != nil {
+		if err := loosen.Film(f).Readable(); err != nil {
 			t.Errorf("%s: %v", name, err)
 		}
 	})
@@ -89,8 +89,13 @@ func TestFilmsKeepTheirKnot(t *testing.T) {
 		var first invariant
 		for k := 0; k < len(f.Frames); k += 5 {
 			var cs []curve.Curve
-			for _, pts := range f.Frames[k] {
-				cs = append(cs, curve.Curve{Points: pts})
+			for i, pts := range f.Frames[k] {
+				// Ends that move are led to where they hang at last, far below.
+				end := f.Frames[len(f.Frames)-1][i]
+				at := end[len(end)-1]
+				line := append([]r3.Vec{{X: pts[0].X, Y: -300, Z: pts[0].Z}}, append(slices.Clone(pts), r3.Vec{X: at.X, Y: 300, Z: at.Z})...)
+				// From a little aside, so that no two hang right behind one another.
+				cs = append(cs, curve.Curve{Points: line}.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X + 0.0917313*v.Z, Y: v.Y, Z: v.Z} }))
 			}
 			found, err := curve.Crossings(cs)
 			if err != nil {
@@ -137,6 +142,14 @@ func closedBehind(c curve.Curve) curve.Curve {
 	return curve.Curve{Points: append(pts, r3.Vec{X: a.X, Y: a.Y + far, Z: a.Z}, r3.Vec{X: far, Y: far, Z: -far}, r3.Vec{X: far, Y: -far, Z: -far}, r3.Vec{X: b.X, Y: b.Y - far, Z: b.Z}), Closed: true}
 }
 
+// asFilmed is a section of as many knots as its film shows.
+func asFilmed(k knot.Knot, s knot.Section) knot.Section {
+	if s.Count > 0 {
+		s.Count = max(1, k.LooseFrom)
+	}
+	return s
+}
+
 // hung are strands of real cord that hang side by side.
 func hung(n int) []knot.Strand {
 	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4, Colour: "#0f5c63"}
@@ -158,7 +171,7 @@ func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s.Count = min(1, s.Count)
+		s = asFilmed(k, s)
 		for _, left := range []bool{false, true} {
 			w := knot.Work{Section: s, LeftHanded: left, BarMM: 2, RingMM: 16, Strands: hung(strands)}
 			tied, err := knot.Tie(w)
@@ -269,9 +282,13 @@ func TestEveryKnotStandsLoose(t *testing.T) {
 // nothing is drawn up, strands pass over and under one another as often, and as often each
 // way, as in the loose knot.
 func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
-	passes := func(strands [][]r3.Vec) map[[3]int]int {
+	passes := func(strands [][]r3.Vec, across bool) map[[3]int]int {
 		var cs []curve.Curve
-		for _, pts := range strands {
+		for _, pts := range loosen.Seen(strands, across) {
+			if across { // without what is seen as a dot
+				from, to := loosen.Aside(pts)
+				pts = pts[from:to]
+			}
 			cs = append(cs, curve.Curve{Points: pts})
 		}
 		found, err := curve.Crossings(cs)
@@ -280,6 +297,9 @@ func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
 		}
 		out := map[[3]int]int{}
 		for _, c := range found {
+			if across && c.Over == c.Under {
+				continue // a bight may be so narrow that one leg of it lies before the other
+			}
 			out[[3]int{c.Over, c.Under, c.Sign}]++
 		}
 		return out
@@ -292,7 +312,7 @@ func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s.Count = min(1, s.Count)
+		s = asFilmed(k, s)
 		w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(strands)}
 		tied, err := knot.Tie(w)
 		if err != nil {
@@ -317,7 +337,7 @@ func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
 		for _, p := range held.Paths {
 			paths = append(paths, p.Points)
 		}
-		if got, want := passes(paths), passes(f.Frames[0]); !maps.Equal(got, want) {
+		if got, want := passes(paths, f.Across), passes(f.Frames[0], f.Across); !maps.Equal(got, want) {
 			t.Errorf("%s: led it passes %v, loose it is %v", name, got, want)
 		}
 	})

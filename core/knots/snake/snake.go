@@ -41,6 +41,7 @@ func init() {
 		OtherNames: []string{"snake sinnet", "snake weave"},
 		For:        "a slim round sinnet of two strands: lanyards, the neck of a ball",
 		Repeats:    true,
+		LooseFrom:  2, // one wrap is a turn that pulls straight
 		Schools: []knot.School{
 			{Field: "school", Default: "over-one", Why: "the first loop over one strand is the quicker; round both it sits tighter against what is above it"},
 			{Field: "start", Default: "left", Why: "the left strand is the first to hand"},

@@ -223,7 +223,7 @@ func tieDouble(w knot.Work, changed bool) (knot.Tied, error) {
 		}
 	}
 	laid := knot.Lay(strands, d)
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Moves: doubleMoves()}
+	t := knot.Tied{Loose: true, Snug: true, AtEnd: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Moves: doubleMoves()}
 	var of, placed []int // the strand at each place, and the place of each laid one
 	for i, k := range laid.Of {
 		placed = append(placed, len(of))

@@ -135,7 +135,7 @@ func tieOne(w knot.Work, through Through) (knot.Tied, error) {
 		d = math.Max(d, l.Diameter)
 	}
 	laid := knot.Lay(shape.Strands, d)
-	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order}
+	t := knot.Tied{Loose: true, Snug: true, AtEnd: true, Repeats: 1, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order}
 	last := len(w.Strands) - 1
 	t.Moves = moves(0, last)
 	if through == Inner {

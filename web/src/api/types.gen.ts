@@ -270,6 +270,7 @@ export interface Picture {
   coarse?: boolean;
   way?: string;
   discs?: Disc[];
+  bump?: Spot;
   thick?: number;
 }
 export interface Place {
@@ -309,6 +310,10 @@ export interface Fault {
 }
 export interface Disc {
   place: number;
+  x: number;
+  y: number;
+}
+export interface Spot {
   x: number;
   y: number;
 }

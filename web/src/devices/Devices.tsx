@@ -1,7 +1,9 @@
 import { useEffect, useId, useState } from "react";
+import { createPortal } from "react-dom";
 import { api } from "../api/client";
 import { useChange, useSettings } from "../api/queries";
 import { Problems } from "../ui/Problems";
+import { useTopDialog } from "../ui/topDialog";
 import { fill, press, watch } from "./fill";
 import { type DeviceEvent, hear, onEvent, useHeard } from "./useDevices";
 
@@ -21,6 +23,8 @@ export function Devices() {
 function Heard() {
   const { states } = useHeard();
   const [said, setSaid] = useState("");
+  const [unfolded, setUnfolded] = useState(false);
+  const dialog = useTopDialog();
   useEffect(() => {
     const unwatch = watch();
     const off = onEvent((e) => {
@@ -36,7 +40,7 @@ function Heard() {
   }, []);
   const stands = states.filter((s) => s.stands);
   const away = states.filter((s) => s.state === "looking" && s.says);
-  return (
+  const shown = (
     <aside data-devices aria-label="Devices" className="text-sm print:hidden">
       {/* What is said stands apart from the fields, so that it covers none. */}
       <div role="status" data-testid="device-says" className="devices fixed left-2 z-30 max-w-80">
@@ -56,11 +60,12 @@ function Heard() {
       </div>
       {stands.length > 0 && (
         <div className="devices fixed right-2 z-20 flex max-w-[calc(100vw-1rem)] justify-end">
-          <Panel stands={stands} />
+          <Panel stands={stands} unfolded={unfolded} onUnfold={setUnfolded} />
         </div>
       )}
     </aside>
   );
+  return dialog ? createPortal(shown, dialog) : shown;
 }
 
 /** sentence makes a sentence of what is wrong. */
@@ -69,10 +74,22 @@ function sentence(says: string | undefined) {
 }
 
 /** Panel sets what the stand-ins read and press. */
-function Panel({ stands }: { stands: readonly DeviceEvent[] }) {
+function Panel({
+  stands,
+  unfolded,
+  onUnfold,
+}: {
+  stands: readonly DeviceEvent[];
+  unfolded: boolean;
+  onUnfold: (open: boolean) => void;
+}) {
   const { label } = useHeard();
   return (
-    <details className="max-w-full open:w-72 rounded-box border border-base-300 bg-base-100 p-2">
+    <details
+      open={unfolded}
+      onToggle={(e) => onUnfold(e.currentTarget.open)}
+      className="max-w-full open:w-72 rounded-box border border-base-300 bg-base-100 p-2"
+    >
       <summary className="cursor-pointer font-semibold">Stand-ins for devices</summary>
       <div className="flex flex-col gap-2 pt-2">
         {stands.map((s) =>

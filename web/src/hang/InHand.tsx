@@ -2,7 +2,7 @@ import type { Picture } from "../api/types.gen";
 
 /** InHand shows, over the work in the vise, where the strand in hand is to go and the numbers of the places. */
 export function InHand({ picture }: { picture: Picture }) {
-  const { way, discs, thick = 300 } = picture;
+  const { way, discs, bump, thick = 300 } = picture;
   return (
     <g aria-hidden="true" pointerEvents="none">
       {way && (
@@ -37,6 +37,19 @@ export function InHand({ picture }: { picture: Picture }) {
             markerEnd="url(#arrow)"
           />
         </>
+      )}
+      {bump && (
+        <g data-testid="bump">
+          <circle cx={bump.x} cy={bump.y} r={thick * 0.95} fill="none" stroke="#fffdf6" strokeWidth={thick * 0.34} />
+          <circle
+            cx={bump.x}
+            cy={bump.y}
+            r={thick * 0.95}
+            fill="none"
+            stroke="var(--moving)"
+            strokeWidth={thick * 0.17}
+          />
+        </g>
       )}
       {discs?.map((d) => (
         <g key={d.place} data-place={d.place}>

@@ -115,7 +115,7 @@ export function Still(p: { picture: Picture; perMM: number; label: string; class
       viewBox={`${left} ${top} ${width} ${height}`}
     >
       <Plates picture={p.picture} scale={p.perMM / 100} zero={top} />
-      {p.picture.discs && <InHand picture={p.picture} />}
+      {(p.picture.discs || p.picture.bump) && <InHand picture={p.picture} />}
     </svg>
   );
 }

@@ -1,15 +1,21 @@
 import { type ReactNode, useEffect, useRef } from "react";
+import { opened } from "./topDialog";
 
 /** Dialog is a modal that closes with Escape or beside it, and gives the focus back. */
 export function Dialog(p: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
   const box = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const d = box.current;
-    if (d && !d.open) {
+    if (!d) return;
+    if (!d.open) {
       d.showModal();
       d.querySelector<HTMLElement>("[data-focus]")?.focus();
     }
-    return () => d?.close();
+    const closed = opened(d);
+    return () => {
+      closed();
+      d.close();
+    };
   }, []);
   return (
     <dialog

@@ -56,7 +56,10 @@ function Now(p: { id: number; revision: number; done: number; turn: number; name
           className="mx-auto max-w-full"
         />
       )}
-      <figcaption>{p.name}</figcaption>
+      <figcaption>
+        {p.name}
+        {picture?.bump && "; the lowest bump is ringed"}
+      </figcaption>
     </figure>
   );
 }

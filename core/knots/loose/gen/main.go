@@ -25,8 +25,9 @@ import (
 func main() {
 	folder := flag.String("folder", ".", "the folder of package loose")
 	all := flag.Bool("all", false, "grow everything again")
+	only := flag.String("knot", "", "grow the films of this knot again, and no others")
 	flag.Parse()
-	if err := run(*folder, *all); err != nil {
+	if err := run(*folder, *all, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "gen:", err)
 		os.Exit(1)
 	}
@@ -37,7 +38,7 @@ type job struct {
 	p          loosen.Problem
 }
 
-func run(folder string, all bool) error {
+func run(folder string, all bool, only string) error {
 	file := filepath.Join(folder, "films.bin")
 	b, err := os.ReadFile(file)
 	if err != nil && !errors.Is(err, os.ErrNotExist) {
@@ -55,8 +56,12 @@ func run(folder string, all bool) error {
 			if !ok {
 				continue
 			}
-			j := job{loose.Name(k.ID, n), loose.Fingerprint(p), p}
-			if have[shapes.FrameKey(j.name, 0)].Made != j.made || all {
+			j := job{loose.Name(k.ID, n, p.Across), loose.Fingerprint(p), p}
+			again := have[shapes.FrameKey(j.name, 0)].Made != j.made || all
+			if only != "" {
+				again = k.ID == only
+			}
+			if again {
 				todo = append(todo, j)
 				continue
 			}
@@ -101,17 +106,30 @@ func run(folder string, all bool) error {
 	return nil
 }
 
-// growths are how far a knot is loosened, in turn, till its film can be read.
-var growths = []float64{loosen.UsualGrowth, 1.6, 1.35}
+// growths are how far a knot is loosened, in turn, till its film can be read; routed, how loose
+// one is at most that is drawn up from what hands lay.
+var growths, routed = []float64{loosen.UsualGrowth, 1.6, 1.35}, []float64{3.2, 2.4}
 
-// grow grows the frames of a film.
+// grow grows the frames of a film: from what hands lay where that is told, or from the knot.
 func grow(j job) (map[string]shapes.Shape, error) {
+	var tries []loosen.Problem
+	if j.p.Route != nil {
+		for _, g := range routed {
+			p := j.p
+			p.Growth = g
+			tries = append(tries, p)
+		}
+	}
+	for _, g := range growths {
+		p := j.p
+		p.Route, p.Growth = nil, g
+		tries = append(tries, p)
+	}
 	var f loosen.Film
 	var err error
-	for _, g := range growths {
-		j.p.Growth = g
-		if f, err = loosen.Grow(context.Background(), j.p); err != nil {
-			return nil, err
+	for _, p := range tries {
+		if f, err = loosen.Grow(context.Background(), p); err != nil {
+			continue
 		}
 		if err = f.Readable(); err == nil {
 			break
