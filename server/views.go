@@ -95,11 +95,16 @@ func (v *views) look(raw []byte, d piece.Document, set Settings, at hand, view s
 		if err != nil {
 			return scene.Picture{}, false, err
 		}
-		pic := scene.Render(as.Of(p.Look(), section), view)
-		if at.until > 0 && as == scene.FromEnd {
-			pic.NumberEnds(p.Look(), section)
+		if at.until == 0 || as != scene.FromEnd {
+			return scene.Render(as.Of(p.Look(), section), view), len(p.Rough) == 0, nil
 		}
-		return pic, len(p.Rough) == 0, nil
+		led := p
+		if at.along > 0 && at.along <= knot.Led { // not led all the way
+			if led, err = v.plan(raw, d, set, hand{until: at.until}); err != nil {
+				return scene.Picture{}, false, err
+			}
+		}
+		return scene.RenderHand(p.Look(), led.Look(), section, view), len(p.Rough) == 0, nil
 	})
 }
 

@@ -37,7 +37,7 @@ func (s *state) onRoute(route []r3.Vec, in Strand) []r3.Vec {
 	}
 	out = append(out, tight[len(tight)-1])
 	if s.across {
-		return curve.Curve{Points: out}.Map(EndOn).Points
+		return curve.Curve{Points: out}.Map(curve.EndOn).Points
 	}
 	return out
 }

@@ -13,7 +13,7 @@ import (
 type state struct {
 	free     bool    // nodes are not held to their tight places
 	top      float64 // y at which strands come in
-	across   bool    // the picture lies across the work: places are [EndOn]
+	across   bool    // the picture lies across the work: places are [curve.EndOn]
 	mid      float64 // depth of the middle of the knot, and half of what it takes of it
 	deep     float64
 	onto     float64 // how hard they are pulled to them when they are drawn up
@@ -57,7 +57,7 @@ func newState(p Problem) *state {
 		s.top = math.Min(s.top, in.Points[0].Y)
 		pts := withTails(in)
 		if s.across {
-			pts = curve.Curve{Points: pts}.Map(EndOn).Points
+			pts = curve.Curve{Points: pts}.Map(curve.EndOn).Points
 		}
 		long := curve.Curve{Points: pts}.Length()
 		way := pts

@@ -32,15 +32,15 @@ const (
 // heights stay, and lengths along the round are those at the cords' mean distance from
 // the axis.
 func (k Look) Of(l plan.Layout, section int) plan.Layout {
-	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: l.Moving, MovingLeg: -1, MovingFrom: math.Inf(-1),
-		Stuffs: l.Stuffs, Figures: l.Figures, Thick: l.Thick}
+	out := k.bare(l)
 	if section < 0 || section >= len(l.Sections) {
 		return out
 	}
 	runs := sectionRuns(l, section)
 	switch k {
 	case FromEnd:
-		out.Strands, _ = endOn(runs, l.Thick, l.Moving >= 0)
+		e := lookUp(runs, l.Thick, l.Moving >= 0)
+		out.Strands = e.strands(e.top - l.Thick)
 	case Unrolled:
 		out.Strands = unrolled(runs, l.Thick)
 	}
@@ -50,6 +50,12 @@ func (k Look) Of(l plan.Layout, section int) plan.Layout {
 		}
 	}
 	return out
+}
+
+// bare is a layout of the same cords without strands.
+func (Look) bare(l plan.Layout) plan.Layout {
+	return plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: l.Moving, MovingLeg: -1, MovingFrom: math.Inf(-1),
+		Stuffs: l.Stuffs, Figures: l.Figures, Thick: l.Thick}
 }
 
 // SideOf is what is tied round a core, turned so that one of its sides looks to the eye;
@@ -121,80 +127,6 @@ func sectionRuns(l plan.Layout, section int) []plan.Strand {
 		}
 	}
 	return out
-}
-
-// endOn looks up the work from below: what is lowest is nearest. Of a long section the
-// last few diameters are seen. Of a knot in hand the ends that hang from it are cut off a
-// little below it, so that they do not stand before it.
-//
-// at is where, in the picture, each run ends below.
-func endOn(runs []plan.Strand, thick float64, inHand bool) (out []plan.Strand, at []r3.Vec) {
-	const deep = 6.0 // diameters
-	low := math.Inf(-1)
-	for _, s := range runs {
-		lowest := s.Points[0]
-		for _, v := range s.Points {
-			if v.Y > lowest.Y {
-				lowest = v
-			}
-		}
-		to := lowest.Y
-		if inHand {
-			to = hangsFrom(s.Points, lowest, thick)
-		}
-		low = math.Max(low, to)
-	}
-	for _, s := range runs {
-		out = append(out, pieces(s, func(v r3.Vec) bool { return v.Y > low-deep*thick && v.Y <= low }, func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: -v.Z, Z: v.Y} })...)
-	}
-	top := math.Inf(1)
-	for _, s := range out {
-		for _, v := range s.Points {
-			top = math.Min(top, v.Y)
-		}
-	}
-	for _, s := range out {
-		for i := range s.Points {
-			s.Points[i].Y -= top - thick
-		}
-	}
-	for _, s := range runs { // where it is cut off, or ends
-		end := s.Points[0]
-		for _, v := range s.Points {
-			if v.Y <= low && v.Y > end.Y {
-				end = v
-			}
-		}
-		at = append(at, r3.Vec{X: end.X, Y: -end.Z - (top - thick)})
-	}
-	return out, at
-}
-
-// NumberEnds sets the numbers of places on the ends of a section that is looked at from its
-// end: those that they had when the action in hand began.
-func (p *Picture) NumberEnds(l plan.Layout, section int) {
-	p.Discs, p.Thick = []Disc{}, hundredths(l.Thick)
-	if section < 0 || section >= len(l.Sections) {
-		return
-	}
-	runs := sectionRuns(l, section)
-	_, at := endOn(runs, l.Thick, l.Moving >= 0)
-	seen := map[int]int{} // runs of each strand so far: the leg before its fold comes first
-	legs := map[plan.LegOf]r3.Vec{}
-	for i, s := range runs {
-		index := s.Index % other
-		legs[plan.LegOf{Strand: index, Leg: seen[index]}] = at[i]
-		seen[index]++
-	}
-	for i, k := range l.Places {
-		v, ok := legs[k]
-		if !ok && seen[k.Strand] == 1 { // one leg of it alone is in the section
-			v, ok = legs[plan.LegOf{Strand: k.Strand}]
-		}
-		if ok {
-			p.Discs = p.apart(Disc{i + 1, hundredths(v.X), hundredths(v.Y)}, hundredths(0.9*l.Thick))
-		}
-	}
 }
 
 // hangsFrom is the y from which on a strand hangs straight down to its lowest point, and a

@@ -17,6 +17,18 @@ import (
 // first section that goes round.
 func around(t *testing.T, line string) (plan.Layout, int) {
 	t.Helper()
+	d, at := document(t, line)
+	p, err := plan.Make(d, plan.Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return p.Look(), at
+}
+
+// document is a typed line of cords A, B and C of 4 mm, and its first section that goes round or
+// is tied from the end.
+func document(t *testing.T, line string) (piece.Document, int) {
+	t.Helper()
 	d := piece.Begin("round", "charm", piece.SplitRing(24, 2), 0)
 	for _, id := range []string{"A", "B", "C"} {
 		d.Cords = append(d.Cords, piece.Cord{ID: id, Stuff: piece.Kernmantle(4, piece.Lagoon)})
@@ -31,12 +43,12 @@ func around(t *testing.T, line string) (plan.Layout, int) {
 		t.Fatal(err)
 	}
 	for _, s := range p.Sections {
-		if s.Around {
-			return p.Look(), s.Index
+		if s.Around || s.FromEnd {
+			return d, s.Index
 		}
 	}
 	t.Fatalf("nothing of %q goes round", line)
-	return plan.Layout{}, 0
+	return d, 0
 }
 
 // points are all points of a layout's strands by how deep they lie for the eye.
@@ -107,6 +119,57 @@ func TestUnrolledKeepsHeights(t *testing.T) {
 		wide := b.Max.X - b.Min.X
 		if turn := wide - 2*l.Thick; turn < 2*math.Pi*inner || turn > 2*math.Pi*outer {
 			t.Errorf("%s: a turn comes out %.1f long; at %.1f to %.1f from the axis it is %.1f to %.1f", line, turn, inner, outer, 2*math.Pi*inner, 2*math.Pi*outer)
+		}
+	}
+}
+
+// Seen from the end the frame stays while a strand is led, the way that it still has to go is
+// shown till it is led, and every end has its number.
+func TestTheHandSeenFromTheEnd(t *testing.T) {
+	for _, line := range []string{"mount A B, crown 3", "mount A B, gap 12mm, multi-strand-diamond", "mount A, gap 14mm, two-strand-diamond"} {
+		d, at := document(t, line)
+		whole, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		before := 0
+		for _, s := range whole.Steps {
+			if s.Section == at {
+				break
+			}
+			before += s.Repeats * len(s.Actions)
+		}
+		for move := 1; move <= 2; move++ {
+			hand := func(along float64) plan.Layout {
+				p, err := plan.Make(d, plan.Options{Until: before + move, Along: along})
+				if err != nil {
+					t.Fatal(err)
+				}
+				return p.Look()
+			}
+			led := hand(1)
+			var first scene.Picture
+			for i, along := range []float64{0.1, 0.25, 0.4} {
+				pic := scene.RenderHand(hand(along), led, at, scene.View{PerMM: 6})
+				if pic.Way == nil {
+					t.Errorf("%s, move %d at %.2f: no way is shown", line, move, along)
+				}
+				if want := len(led.Places); len(pic.Discs) != want {
+					t.Errorf("%s, move %d at %.2f: %d ends have numbers, %d hang", line, move, along, len(pic.Discs), want)
+				}
+				if i == 0 {
+					first = pic
+				}
+				if off := max(math.Abs(float64(pic.Width-first.Width)), math.Abs(float64(pic.Height-first.Height))); off > 10*led.Thick {
+					t.Errorf("%s, move %d at %.2f: the frame is %d by %d, at first %d by %d", line, move, along, pic.Width, pic.Height, first.Width, first.Height)
+				}
+			}
+			if pic := scene.RenderHand(led, led, at, scene.View{PerMM: 6}); pic.Way != nil {
+				t.Errorf("%s, move %d: led, a way is shown", line, move)
+			}
+		}
+		if got := scene.RenderHand(plan.Layout{}, plan.Layout{}, at, scene.View{PerMM: 6}); !got.Empty() {
+			t.Errorf("%s: an empty layout is drawn", line)
 		}
 	}
 }

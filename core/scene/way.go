@@ -102,52 +102,10 @@ func (p *Picture) Lead(now, led plan.Layout, v View) {
 		}
 		return pts
 	}
-	is, will := of(now), of(led)
-	far := func(q r3.Vec) bool {
-		for i := 1; i < len(is); i++ {
-			a, b := is[i-1], is[i]
-			ab := r3.Sub(b, a)
-			t := 0.0
-			if n := r3.Norm2(ab); n > 0 {
-				t = math.Max(0, math.Min(1, r3.Dot(r3.Sub(q, a), ab)/n))
-			}
-			if off := r3.Sub(q, r3.Add(a, r3.Scale(t, ab))); math.Hypot(off.X, off.Y) < 0.55*d && math.Abs(off.Z) < 1.2*d {
-				return false
-			}
-		}
-		return true
-	}
-	// The longest run that it is still to come to; the cord that then hangs down
-	// would say nothing.
-	var best, run []trace.Point
-	keep := func() {
-		if length(run) > length(best) {
-			best = run
-		}
-		run = nil
-	}
+	// The cord that then hangs down would say nothing.
 	_, low, _ := led.Hand()
 	low = math.Min(v.To-2*d, low+1.5*d)
-	for _, q := range will {
-		if q.Y < led.MovingFrom-0.5*d || q.Y > low || !far(q) {
-			keep()
-			continue
-		}
-		run = append(run, trace.Point{X: 20 * q.X / d, Y: 20 * q.Y / d})
-	}
-	keep()
-	if length(best) < 20 {
-		return
-	}
-	path := trace.Fit(best, 0.6)
-	point := func(q trace.Point) Point {
-		return Point{int32(math.Round(q.X * d * 5)), int32(math.Round(q.Y * d * 5))}
-	}
-	out := Path{Start: point(path.Start)}
-	for _, c := range path.Curve {
-		out.Curve = append(out.Curve, Cubic{point(c.A), point(c.B), point(c.End)})
-	}
-	p.Way = &out
+	p.Way = wayOf(of(now), of(led), d, func(q r3.Vec) bool { return q.Y >= led.MovingFrom-0.5*d && q.Y <= low })
 }
 
 func length(pts []trace.Point) float64 {

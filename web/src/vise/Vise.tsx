@@ -71,13 +71,17 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const move = useMove(done);
   const section = place?.step.section ?? -1;
   const planned = plan.sections.find((s) => s.index === section);
-  const round = planned?.around ?? false;
+  const sides: (Around | "side")[] = [
+    "side",
+    ...(planned?.around || planned?.from_end ? ["end" as const] : []),
+    ...(planned?.around ? ["unrolled" as const] : []),
+  ];
   // Each knot is looked at as it was last; at first from where it is tied.
   const [from, setFrom] = useKept<Around | "side">(
     `vise-from-${planned?.do ?? ""}`,
     planned?.from_end ? "end" : "side",
   );
-  const as = round && from !== "side" ? from : undefined;
+  const as = from !== "side" && sides.includes(from) ? from : undefined;
   const until = Math.min(to === done ? done + 1 : to, plan.actions);
   const turning = useTurning(section);
   const turn = as ? 0 : turning.turn;
@@ -173,12 +177,12 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       )}
       <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
-          className="mat relative flex min-h-0 touch-pan-y items-center justify-center overflow-hidden p-3 pb-14"
+          className={`mat relative flex min-h-0 touch-pan-y items-center justify-center overflow-hidden p-3 pb-14 ${sides.length > 1 ? "pt-12" : ""}`}
           {...(as ? {} : turning.drag)}
           data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
           data-still={view.isError && !still.isPlaceholderData && still.data ? until : undefined}
         >
-          {round && <From from={from} setFrom={setFrom} />}
+          {sides.length > 1 && <From sides={sides} from={from} setFrom={setFrom} />}
           <div className="absolute inset-x-3 bottom-2 z-10 flex items-center gap-3 rounded-field bg-base-100/90 px-3 py-1 empty:hidden">
             {place?.action.led && <MoveSlider {...move} />}
             {!as && <Turn {...turning} />}
@@ -251,7 +255,15 @@ function Turn({ turn, setTurn }: { turn: number; setTurn: (n: number) => void })
 }
 
 /** From chooses from where work is looked at that goes round. */
-function From({ from, setFrom }: { from: Around | "side"; setFrom: (f: Around | "side") => void }) {
+function From({
+  sides,
+  from,
+  setFrom,
+}: {
+  sides: (Around | "side")[];
+  from: Around | "side";
+  setFrom: (f: Around | "side") => void;
+}) {
   const ways = [
     ["side", "from the side"],
     ["end", "from the end"],
@@ -260,17 +272,19 @@ function From({ from, setFrom }: { from: Around | "side"; setFrom: (f: Around | 
   return (
     <fieldset className="join absolute top-2 right-2 z-10">
       <legend className="sr-only">Looked at</legend>
-      {ways.map(([w, name]) => (
-        <button
-          key={w}
-          type="button"
-          aria-pressed={from === w}
-          className={`btn join-item btn-sm ${from === w ? "btn-neutral" : ""}`}
-          onClick={() => setFrom(w)}
-        >
-          {name}
-        </button>
-      ))}
+      {ways
+        .filter(([w]) => sides.includes(w))
+        .map(([w, name]) => (
+          <button
+            key={w}
+            type="button"
+            aria-pressed={from === w}
+            className={`btn join-item btn-sm ${from === w ? "btn-neutral" : ""}`}
+            onClick={() => setFrom(w)}
+          >
+            {name}
+          </button>
+        ))}
     </fieldset>
   );
 }

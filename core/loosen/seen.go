@@ -8,15 +8,8 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// EndOn is a place as one sees it who looks at the working end: strands come in far behind the
-// picture and hang towards the viewer.
-func EndOn(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: -v.Z, Z: v.Y} }
-
-// hung is a place that is seen end on, as it hangs.
-func hung(v r3.Vec) r3.Vec { return r3.Vec{X: v.X, Y: v.Z, Z: -v.Y} }
-
 // Hung are strands that are seen end on, as they hang.
-func Hung(frame [][]r3.Vec) [][]r3.Vec { return mapped(frame, hung) }
+func Hung(frame [][]r3.Vec) [][]r3.Vec { return mapped(frame, curve.Hung) }
 
 // Aside are the nodes of a strand that is seen end on between where it stands and where it
 // hangs: there it is seen as a dot.
@@ -38,7 +31,7 @@ func Seen(frame [][]r3.Vec, across bool) [][]r3.Vec {
 	if !across {
 		return frame
 	}
-	return mapped(frame, EndOn)
+	return mapped(frame, curve.EndOn)
 }
 
 func mapped(frame [][]r3.Vec, by func(r3.Vec) r3.Vec) [][]r3.Vec {
