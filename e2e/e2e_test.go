@@ -530,7 +530,7 @@ func TestAccessibility(t *testing.T) {
 	v := open(t, p, "/")
 	for _, theme := range []string{"day", "night"} {
 		for _, view := range []struct{ path, click string }{
-			{"/", ""}, {"/", "Hang a new piece"}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""},
+			{"/", ""}, {"/new", ""}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""},
 			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/21/colour", "Colours: those of the piece"}, {"/piece/21/colours", ""}, {"/trainer", ""}, {"/trainer/overhand", ""}, {"/piece/1/check", ""}, {"/piece/1/cut", "Table card"}, {"/piece/1/purpose", "Hardware from the drawer"}, {"/piece/5/cut", ""},
 			{"/piece/1/stuff", "Swatches of A: 2"}, {"/piece/1/stuff", "Another cord for A"}, {"/piece/1/cut", "From cord in hand"}, {"/piece/1/cut", "Running short"},
 			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "turned"}, {"/piece/1/tie", "lens"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},

@@ -389,8 +389,8 @@ func TestMovingToAnotherFolder(t *testing.T) {
 	v.click("Close")
 	v.until("all hang there", `document.querySelectorAll("[data-piece]").length > 8`)
 	v.click("Hang a new piece")
-	v.until("a file can be opened", `document.querySelector('dialog input[type="file"]')`)
-	v.do(chromedp.SetUploadFiles(chromedp.CSS(`dialog input[type="file"]`), []string{piece}))
+	v.until("a file can be opened", `document.querySelector('main input[type="file"]')`)
+	v.do(chromedp.SetUploadFiles(chromedp.CSS(`main input[type="file"]`), []string{piece}))
 	v.until("it hangs on the bench", `location.pathname.endsWith("/tie") && document.querySelector("h1")?.textContent === "Slipway locker 14"`)
 }
 

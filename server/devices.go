@@ -1,9 +1,7 @@
 package server
 
 import (
-	"encoding/json"
 	"fmt"
-	"net/http"
 	"slices"
 	"time"
 
@@ -37,32 +35,23 @@ const beat = 8 * time.Second
 // hear tells what comes from the devices, a line of JSON at a time: first how it stands with
 // each, then what comes, till the page goes away.
 func (s *Server) hear(c *gin.Context) {
-	c.Header("Content-Type", "application/x-ndjson")
-	c.Status(http.StatusOK)
-	out := http.NewResponseController(c.Writer)
+	line := lines(c)
 	events, stop := s.desk.Listen()
 	defer stop()
 	alive := time.NewTicker(beat)
 	defer alive.Stop()
 	for {
-		line := []byte("\n")
+		var said any // nothing: the line still stands
 		select {
 		case <-c.Request.Context().Done():
 			return
 		case <-alive.C:
 		case e := <-events:
-			b, err := json.Marshal(e)
-			if err != nil {
-				s.log.Error("telling of a device", "error", err)
-				return
-			}
-			line = append(b, '\n')
+			said = e
 		}
-		_ = out.SetWriteDeadline(time.Now().Add(writeWithin)) // a test's writer has none
-		if _, err := c.Writer.Write(line); err != nil {
+		if line(said) != nil {
 			return
 		}
-		c.Writer.Flush()
 	}
 }
 

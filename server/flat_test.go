@@ -13,9 +13,9 @@ import (
 	"nimblebight/server"
 )
 
-// Every knot and every pattern can be seen, and says on how many strands it is
+// Every knot can be seen, and says on how many strands it is
 // tied.
-func TestKnotsAndPatternsCanBeSeen(t *testing.T) {
+func TestKnotsCanBeSeen(t *testing.T) {
 	b := newBench(t)
 	cat := ask[server.Catalogue](b, 200, "GET", "/api/catalogue", nil)
 	for _, k := range cat.Knots {
@@ -33,12 +33,6 @@ func TestKnotsAndPatternsCanBeSeen(t *testing.T) {
 			}
 		}
 	}
-	for _, p := range cat.Patterns {
-		if pic := ask[svg.Picture](b, 200, "GET", "/api/patterns/"+p.ID+"/picture", nil); pic.Empty() {
-			t.Errorf("pattern %s cannot be seen", p.ID)
-		}
-	}
-	ask[server.Problem](b, 404, "GET", "/api/patterns/nothing/picture", nil)
 	if p := ask[server.Problem](b, 422, "GET", "/api/knots/sqare-knot/picture", nil); !strings.Contains(p.Detail+fmt.Sprint(p.Errors), "square-knot") {
 		t.Errorf("a slip of the pen is answered by %+v", p)
 	}

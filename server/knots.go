@@ -1,7 +1,6 @@
 package server
 
 import (
-	"encoding/json"
 	"fmt"
 	"math"
 	"net/http"
@@ -44,30 +43,6 @@ func (s *Server) knotPicture(c *gin.Context) {
 		return scene.Render(l, view), nil
 	})
 	answer(c, s.views.drawn(pic), err)
-}
-
-// patternPicture draws a starting pattern.
-func (s *Server) patternPicture(c *gin.Context) {
-	id := c.Param("id")
-	for _, p := range patterns.All() {
-		if p.ID != id {
-			continue
-		}
-		b, err := json.Marshal(p.Document)
-		if err != nil {
-			failed(c, err)
-			return
-		}
-		pl, err := s.views.plan(b, p.Document, Settings{}, hand{})
-		if err != nil {
-			failed(c, err)
-			return
-		}
-		pic, err := s.views.picture(b, p.Document, Settings{}, hand{}, scene.View{Turn: pl.Turn, PerMM: 1.5})
-		answer(c, s.views.drawn(pic), err)
-		return
-	}
-	fail(c, http.StatusNotFound, fmt.Sprintf("There is no pattern %s.", id))
 }
 
 // offers are the knots as something to add: where so many strands hang, with the

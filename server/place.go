@@ -1,11 +1,9 @@
 package server
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
-	"time"
 
 	"github.com/gin-gonic/gin"
 
@@ -101,19 +99,8 @@ func (s *Server) drawing(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	c.Header("Content-Type", "application/x-ndjson")
-	c.Status(http.StatusOK)
-	out := http.NewResponseController(c.Writer)
-	line := func(v any) {
-		b, err := json.Marshal(v)
-		if err != nil {
-			return
-		}
-		_ = out.SetWriteDeadline(time.Now().Add(writeWithin)) // a test's writer has none
-		_, _ = fmt.Fprintf(c.Writer, "%s\n", b)
-		c.Writer.Flush()
-	}
-	if err := shapes.DrawLive(c.Request.Context(), pl.ToDraw(), func(st shapes.State) { line(st) }); err != nil {
+	line := lines(c)
+	if err := shapes.DrawLive(c.Request.Context(), pl.ToDraw(), func(st shapes.State) { _ = line(st) }); err != nil {
 		return // the page went away
 	}
 	if len(pl.ToDraw()) > 0 { // its figures are other ones now
@@ -121,5 +108,5 @@ func (s *Server) drawing(c *gin.Context) {
 			s.log.Warn("summing a piece up", "error", err)
 		}
 	}
-	line(gin.H{"all": true})
+	_ = line(gin.H{"all": true})
 }

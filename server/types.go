@@ -295,6 +295,8 @@ type Wire struct {
 	SaveRequest     SaveRequest
 	NotationRequest NotationRequest
 	CreateRequest   CreateRequest
+	StartRequest    StartRequest
+	StartOffer      StartOffer
 	PlaceRequest    PlaceRequest
 	PlaceAnswer     PlaceAnswer
 	Paces           []pace.Pace

@@ -31,7 +31,7 @@ type shot struct {
 
 var shots = []shot{
 	{"rack", "/", 1280, 800, "day", "", 0},
-	{"new-piece", "/", 1280, 800, "day", "Hang a new piece", 0},
+	{"new-piece", "/new", 1280, 800, "day", "", 0},
 	{"purpose", "/piece/1/purpose", 1280, 800, "day", "", 0},
 	{"stuff", "/piece/4/stuff", 1280, 800, "day", "", 0},
 	{"colour", "/piece/21/colour", 1280, 800, "day", "", 0},

@@ -22,6 +22,7 @@ import (
 	"nimblebight/core/pace"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
+	"nimblebight/core/start"
 	"nimblebight/core/units"
 	"nimblebight/device"
 	"nimblebight/server"
@@ -62,7 +63,8 @@ export const deviceKinds = [
 	for _, k := range device.Kinds {
 		fmt.Fprintf(&b, "  { id: %q, name: %q },\n", k, k.Name())
 	}
-	fmt.Fprintf(&b, "] as const;\n/** After how many minutes hands can be told to rest; 0 is never. */\nexport const rests = [%s] as const;\n",
+	fmt.Fprintf(&b, "] as const;\n/** How many cords one can name before a piece is begun. */\nexport const mostCords = %d;\n", start.MostCords)
+	fmt.Fprintf(&b, "/** After how many minutes hands can be told to rest; 0 is never. */\nexport const rests = [%s] as const;\n",
 		strings.ReplaceAll(strings.Trim(fmt.Sprint(pace.Rests), "[]"), " ", ", "))
 	return os.WriteFile(filepath.Join(root, "web/src/api/facts.gen.ts"), []byte(b.String()), 0o644)
 }

@@ -7,6 +7,7 @@ import { Sheet } from "./bench/cut/Sheet";
 import { Devices } from "./devices/Devices";
 import { Fist } from "./fist/Fist";
 import { BinView } from "./rack/BinView";
+import { NewPiece } from "./rack/NewPiece";
 import { Rack } from "./rack/Rack";
 import { Lead } from "./trainer/Lead";
 import { Trainer } from "./trainer/Trainer";
@@ -31,6 +32,7 @@ export function App() {
       <Devices />
       <Switch>
         <Route path="/" component={Rack} />
+        <Route path="/new" component={NewPiece} />
         <Route path="/bin" component={BinView} />
         <Route path="/balls" component={Fist} />
         <Route path="/trainer" component={Trainer} />

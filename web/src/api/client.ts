@@ -1,3 +1,4 @@
+import { lines } from "./lines";
 import type { Problem } from "./types.gen";
 
 /** Failed is a request that the server refused, with its problem. */
@@ -64,18 +65,39 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
     if (answer.ok) throw new Offline(); // cut off on its way
     value = undefined;
   }
-  if (!answer.ok) {
-    throw new Failed(
-      (value as Problem | undefined) ?? {
-        type: "about:blank",
-        title: answer.statusText,
-        status: answer.status,
-        detail: `The server answered ${answer.status}.`,
-      },
-      Number(answer.headers.get("Retry-After") ?? 0) || 0,
-    );
-  }
+  if (!answer.ok) throw refused(answer, value);
   return value as T;
+}
+
+/** refused is the failure of an answer that is none. */
+function refused(answer: Response, value: unknown): Failed {
+  return new Failed(
+    (value as Problem | undefined) ?? {
+      type: "about:blank",
+      title: answer.statusText,
+      status: answer.status,
+      detail: `The server answered ${answer.status}.`,
+    },
+    Number(answer.headers.get("Retry-After") ?? 0) || 0,
+  );
+}
+
+/** told asks for an answer that comes a line at a time. */
+export async function* told<T>(path: string, body: unknown, signal: AbortSignal): AsyncGenerator<T> {
+  let answer: Response;
+  try {
+    answer = await fetch(`/api${path}`, {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify(body),
+      signal,
+    });
+  } catch (e) {
+    if (signal.aborted) throw e;
+    throw new Offline();
+  }
+  if (!answer.ok) throw refused(answer, await answer.json().catch(() => undefined));
+  yield* lines<T>(answer);
 }
 
 export const api = {

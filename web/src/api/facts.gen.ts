@@ -11,5 +11,7 @@ export const deviceKinds = [
   { id: "pedal", name: "page pedal" },
   { id: "printer", name: "label printer" },
 ] as const;
+/** How many cords one can name before a piece is begun. */
+export const mostCords = 8;
 /** After how many minutes hands can be told to rest; 0 is never. */
 export const rests = [0, 15, 20, 30, 45] as const;

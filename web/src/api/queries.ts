@@ -1,6 +1,6 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { api } from "./client";
+import { api, told } from "./client";
 import { moveFrames } from "./facts.gen";
 import { lines } from "./lines";
 import { fetchPicture } from "./plates";
@@ -37,6 +37,8 @@ import type {
   Settings,
   SlipAt,
   Spool,
+  StartOffer,
+  StartRequest,
   State,
   Suggested,
   Swatch,
@@ -248,14 +250,6 @@ export function useKnotPicture(id: string) {
   });
 }
 
-export function usePatternPicture(id: string) {
-  return useQuery({
-    queryKey: ["pattern", id],
-    queryFn: () => api.get<Picture>(`/patterns/${id}/picture`),
-    staleTime: Infinity,
-  });
-}
-
 export function useFolder() {
   return useQuery({ queryKey: ["folder"], queryFn: () => api.get<Folder>("/folder"), staleTime: Infinity });
 }
@@ -264,6 +258,25 @@ export function useRevisions(id: number, revision: number | undefined) {
   return useQuery({
     queryKey: ["revisions", id, revision],
     queryFn: () => api.get<Revision[]>(`/pieces/${id}/revisions`),
+  });
+}
+
+/** useStarts are the pieces that can be begun; they come one after the other. */
+export function useStarts(ask: StartRequest) {
+  const client = useQueryClient();
+  const queryKey = ["starts", ask];
+  return useQuery({
+    queryKey,
+    queryFn: async ({ signal }) => {
+      let all: StartOffer[] = [];
+      for await (const o of told<StartOffer>("/start", ask, signal)) {
+        all = [...all, o];
+        client.setQueryData(queryKey, all);
+      }
+      return all;
+    },
+    staleTime: 60_000,
+    retry: false,
   });
 }
 

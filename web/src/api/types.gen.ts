@@ -6,6 +6,8 @@ export interface Root {
   SaveRequest: SaveRequest;
   NotationRequest: NotationRequest;
   CreateRequest: CreateRequest;
+  StartRequest: StartRequest;
+  StartOffer: StartOffer;
   PlaceRequest: PlaceRequest;
   PlaceAnswer: PlaceAnswer;
   Paces: Pace[];
@@ -198,60 +200,28 @@ export interface CreateRequest {
   name?: string;
   document?: Document;
 }
-export interface PlaceRequest {
-  from: number;
-  done: number;
-  revision: number;
-  device: string;
-  steps?: Taken[];
+export interface StartRequest {
+  kind?: string;
+  length_mm?: number;
+  cords: Stuff[];
 }
-export interface Taken {
-  n: number;
-  from: number;
-  to: number;
-  after_s: number;
-}
-export interface PlaceAnswer {
-  done: number;
-  revision: number;
-  device: string;
-  elsewhere: boolean;
-  times?: Times;
-}
-export interface Times {
-  worked_s: number;
-  pauses: number;
-  paused_s: number;
-  section_s: number;
-  left_s?: number;
-  rest: boolean;
-  pause_s: number;
-}
-export interface Pace {
-  knot: string;
-  knots: number;
-  moves: number;
-  worked_s: number;
-  pauses: number;
-  paused_s: number;
-  per_knot_s?: number;
-}
-export interface Event {
-  kind: string;
+export interface StartOffer {
+  of: number;
+  pattern: string;
   name: string;
-  what: "reading" | "press" | "label" | "wrong" | "state";
-  value?: number;
-  unit?: string;
-  press?: string;
-  label?: string[];
-  says?: string;
-  state?: "off" | "looking" | "ready";
-  stands?: boolean;
+  about: string;
+  why?: string;
+  document: Document;
+  length_mm: number;
+  cut: StartCord[];
+  moves: number;
+  takes_s?: number;
+  picture?: Picture;
 }
-export interface SlipAt {
-  says: string;
-  back: string;
-  picture: Picture;
+export interface StartCord {
+  id: string;
+  colour: string;
+  cut_mm: number;
 }
 export interface Picture {
   view: string;
@@ -316,6 +286,61 @@ export interface Disc {
 export interface Spot {
   x: number;
   y: number;
+}
+export interface PlaceRequest {
+  from: number;
+  done: number;
+  revision: number;
+  device: string;
+  steps?: Taken[];
+}
+export interface Taken {
+  n: number;
+  from: number;
+  to: number;
+  after_s: number;
+}
+export interface PlaceAnswer {
+  done: number;
+  revision: number;
+  device: string;
+  elsewhere: boolean;
+  times?: Times;
+}
+export interface Times {
+  worked_s: number;
+  pauses: number;
+  paused_s: number;
+  section_s: number;
+  left_s?: number;
+  rest: boolean;
+  pause_s: number;
+}
+export interface Pace {
+  knot: string;
+  knots: number;
+  moves: number;
+  worked_s: number;
+  pauses: number;
+  paused_s: number;
+  per_knot_s?: number;
+}
+export interface Event {
+  kind: string;
+  name: string;
+  what: "reading" | "press" | "label" | "wrong" | "state";
+  value?: number;
+  unit?: string;
+  press?: string;
+  label?: string[];
+  says?: string;
+  state?: "off" | "looking" | "ready";
+  stands?: boolean;
+}
+export interface SlipAt {
+  says: string;
+  back: string;
+  picture: Picture;
 }
 export interface SetRequest {
   what: string;

@@ -1,56 +1,26 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
-import { useLocation } from "wouter";
-import { api } from "../api/client";
-import type { Bench } from "../api/types.gen";
-import { Alert } from "../ui/Alert";
-import { Dialog } from "../ui/Dialog";
-import { Patterns } from "./Patterns";
+import { useEffect } from "react";
+import { Link } from "wouter";
+import { SettingsMenu } from "../ui/SettingsMenu";
+import { Begin } from "./Begin";
 
-/** NewPiece hangs a piece made from a starting pattern. */
-export function NewPiece({ onClose }: { onClose: () => void }) {
-  const [name, setName] = useState("");
-  const [, go] = useLocation();
-  const client = useQueryClient();
-  const [failed, setFailed] = useState("");
-  const open = async (input: HTMLInputElement) => {
-    const file = input.files?.[0];
-    input.value = "";
-    if (!file) return;
-    setFailed("");
-    if (file.size > 1_000_000) {
-      setFailed(`${file.name} is larger than 1 MB; that is no piece.`);
-      return;
-    }
-    let document: unknown;
-    try {
-      document = JSON.parse(await file.text());
-    } catch (e) {
-      setFailed(`${file.name} is no piece: ${e instanceof Error ? e.message : "it is not JSON"}.`);
-      return;
-    }
-    try {
-      const b = await api.post<Bench>("/pieces", { document, name: name.trim() || undefined });
-      client.invalidateQueries({ queryKey: ["tags"] });
-      go(`/piece/${b.id}/tie`);
-    } catch (e) {
-      setFailed(`${file.name}: ${e instanceof Error ? e.message : "it could not be opened."}`);
-    }
-  };
+/** NewPiece is the page on which a piece is begun. */
+export function NewPiece() {
+  useEffect(() => {
+    document.title = "A new piece · Nimble Bight";
+  }, []);
   return (
-    <Dialog title="Hang a new piece" onClose={onClose} wide>
-      <label className="mb-3 flex flex-col gap-1">
-        Its name, if you know it
-        <input className="input" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
-      </label>
-      <div className="mb-3 flex flex-wrap items-center gap-2">
-        <label className="btn btn-sm focus-within:outline-2 focus-within:outline-secondary">
-          Open a piece from a file
-          <input type="file" accept=".json,application/json" className="sr-only" onChange={(e) => open(e.target)} />
-        </label>
-        {failed && <Alert>{failed}</Alert>}
-      </div>
-      <Patterns name={name} />
-    </Dialog>
+    <div className="screen flex h-full flex-col">
+      <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">
+        <Link href="/" className="btn btn-ghost btn-sm">
+          <span aria-hidden="true">&larr;</span> Rack
+        </Link>
+        <h1 className="font-bold text-xl">A new piece</h1>
+        <span className="flex-1" />
+        <SettingsMenu />
+      </header>
+      <main className="min-h-0 flex-1 overflow-y-auto p-4">
+        <Begin />
+      </main>
+    </div>
   );
 }

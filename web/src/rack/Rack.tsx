@@ -10,9 +10,8 @@ import { Nothing } from "../ui/Nothing";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { length } from "../ui/units";
 import { useKeys } from "../ui/useKeys";
+import { Begin } from "./Begin";
 import { FolderNote } from "./FolderNote";
-import { NewPiece } from "./NewPiece";
-import { Patterns } from "./Patterns";
 
 const Finder = lazy(() => import("../bench/Finder")); // loaded when it is opened
 
@@ -21,7 +20,6 @@ export function Rack() {
   const tags = useTags();
   const binned = useTags(true);
   const [find, setFind] = useState("");
-  const [starting, setStarting] = useState(false);
   const [finding, setFinding] = useState(false);
   useEffect(() => {
     document.title = "The rack · Nimble Bight";
@@ -60,9 +58,9 @@ export function Rack() {
           Bin{binned.data && binned.data.length > 0 ? ` (${binned.data.length})` : ""}
         </Link>
         <SettingsMenu />
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => setStarting(true)}>
+        <Link href="/new" className="btn btn-primary btn-sm">
           Hang a new piece
-        </button>
+        </Link>
       </header>
       <FolderNote />
       {tags.error && (
@@ -79,8 +77,8 @@ export function Rack() {
         {tags.data && all.length === 0 && (
           <section aria-label="The rail is empty" className="flex flex-col gap-3 pt-4">
             <span aria-hidden="true" className="-mx-4 block h-3 border-base-content border-y bg-accent/60" />
-            <h2 className="font-semibold text-lg">The rail is empty: hang a first piece from a pattern</h2>
-            <Patterns name="" />
+            <h2 className="font-semibold text-lg">The rail is empty: begin a first piece</h2>
+            <Begin />
           </section>
         )}
         {all.length > 0 && shown.length === 0 && <p className="p-6">No piece with these words hangs here.</p>}
@@ -90,7 +88,6 @@ export function Rack() {
           ))}
         </ul>
       </main>
-      {starting && <NewPiece onClose={() => setStarting(false)} />}
       <Suspense>{finding && <Finder onClose={() => setFinding(false)} />}</Suspense>
     </div>
   );

@@ -1,0 +1,63 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+const offers = `(document.querySelector('[data-testid="offers"]')?.textContent ?? "")`
+
+// A piece is begun with what a maker knows: what it is for, how long, and the cords that there are,
+// one from the drawer and one that is described and put into it. What is offered is of these
+// cords, that long, and hangs on the bench as it was offered.
+func TestAPieceIsBegunWithTheCordsInHand(t *testing.T) {
+	v := open(t, demoAt(t), "/")
+	v.click("Hang a new piece")
+	v.until("all is planned", offers+`.includes("pieces to begin with.")`)
+	v.choose("What is it for?", "key-fob")
+	v.field("How long?", "5")
+	v.until("a length that is none is refused at its field", `[...document.querySelectorAll("main [role=alert]")].some((e) => e.textContent.includes("a piece is from 20 mm to 5 m long"))`)
+	v.field("How long?", "90")
+	const drawer = `[...document.querySelectorAll("label")].find((l) => l.textContent === "Add one from the drawer").control`
+	v.choose("Add one from the drawer", eval[string](v, drawer+`.options[1].value`))
+	v.click("Describe a cord")
+	v.field("Label diameter", "4")
+	v.field("Colour", "#5b6b33")
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('main input[type="checkbox"]').click()`))
+	v.field("Name on the spool", "Moss from the fair")
+	v.click("Add this cord")
+	v.until("both are named", `document.querySelectorAll('[aria-label="Your cords"] li').length === 2`)
+	v.until("the pieces are planned in them", offers+`.includes("in your cords.")`)
+	if !eval[bool](v, `fetch("/api/drawer").then((r) => r.json()).then((d) => d.some((s) => s.name === "Moss from the fair"))`) {
+		t.Error("the cord that was described is not in the drawer")
+	}
+	const fob = `document.querySelector('[data-pattern="two-colour-fob"]')`
+	said := eval[string](v, fob+`.textContent`)
+	for _, f := range v.axe() {
+		t.Error(f)
+	}
+	v.do(chromedp.Evaluate[chromedp.Void](fob + `.focus()`))
+	v.key(kb.Enter)
+	v.until("it is on the bench", `location.pathname.endsWith("/purpose") && `+long)
+	if got := strings.TrimSpace(eval[string](v, long)); len(got) < 2 || !strings.Contains(said, got) {
+		t.Errorf("it hangs %s long, offered was: %s", got, said)
+	}
+	v.goTo("/new")
+	v.until("what was known is still there", `document.querySelectorAll('[aria-label="Your cords"] li').length === 2`)
+	v.click("Leave out Moss from the fair")
+	v.until("a cord is left out", `document.querySelectorAll('[aria-label="Your cords"] li').length === 1`)
+}
+
+// Begun plain, a piece is its cords on the mount and nothing else.
+func TestAPieceIsBegunPlain(t *testing.T) {
+	v := open(t, demoAt(t), "/new")
+	v.until("the plain one is there", `document.querySelector('[data-pattern="plain"]')`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-pattern="plain"]').click()`))
+	v.until("it is on the bench", `location.pathname.endsWith("/purpose")`)
+	if n := eval[int](v, `fetch("/api/pieces/" + location.pathname.split("/")[2]).then((r) => r.json()).then((b) => b.document.sequence.length)`); n != 1 {
+		t.Errorf("it has %d sections", n)
+	}
+}
