@@ -318,7 +318,7 @@ func (s *Server) settings(c ctx) (Settings, error) {
 // settingsFrom reads the settings as they are kept. What is spoilt of them is as
 // it was at first; the rest stands.
 func (s *Server) settingsFrom(raw string) Settings {
-	usual := Settings{Units: "mm", Hand: "right", Theme: "auto", OneIn: gauge.DefaultRisk, Hold: piece.Fingers}
+	usual := Settings{Units: "mm", Hand: "right", Theme: "auto", SingleKeys: "on", OneIn: gauge.DefaultRisk, Hold: piece.Fingers}
 	var parts map[string]json.RawMessage
 	if json.Unmarshal([]byte(raw), &parts) != nil {
 		s.log.Warn("the settings cannot be read; they are as at first")
@@ -329,7 +329,7 @@ func (s *Server) settingsFrom(raw string) Settings {
 		name string
 		into *string
 		was  string
-	}{{"units", &set.Units, usual.Units}, {"hand", &set.Hand, usual.Hand}, {"theme", &set.Theme, usual.Theme}} {
+	}{{"units", &set.Units, usual.Units}, {"hand", &set.Hand, usual.Hand}, {"theme", &set.Theme, usual.Theme}, {"single_keys", &set.SingleKeys, usual.SingleKeys}} {
 		if p, ok := parts[f.name]; ok && json.Unmarshal(p, f.into) != nil {
 			*f.into = f.was
 		}
@@ -354,6 +354,8 @@ func (s *Server) settingsFrom(raw string) Settings {
 			set.Hand = usual.Hand
 		case "theme":
 			set.Theme = usual.Theme
+		case "single_keys":
+			set.SingleKeys = usual.SingleKeys
 		case "one_in":
 			set.OneIn = usual.OneIn
 		case "hold":
@@ -377,6 +379,7 @@ func (set Settings) check() (ps piece.Problems) {
 	one("units", set.Units, "mm", "inch")
 	one("hand", set.Hand, "right", "left")
 	one("theme", set.Theme, "auto", "day", "night")
+	one("single_keys", set.SingleKeys, "on", "off")
 	if !set.OneIn.Valid() {
 		ps = append(ps, piece.Problem{Path: "one_in", Message: fmt.Sprintf("is %d; a piece runs short once in one of %v", set.OneIn, gauge.Risks)})
 	}

@@ -187,6 +187,8 @@ type Settings struct {
 	Hold  piece.Tool `json:"hold" jsonschema:"enum=fingers,enum=needle,enum=haemostat"`
 	// RestMin is after how many minutes at the vise hands are told to rest; 0 for never.
 	RestMin int `json:"rest_min" jsonschema:"enum=0,enum=15,enum=20,enum=30,enum=45"`
+	// SingleKeys is whether a letter, a digit or a sign by itself is a key of the bench.
+	SingleKeys string `json:"single_keys" jsonschema:"enum=on,enum=off"`
 	// Devices are where each device is.
 	Devices device.Places `json:"devices"`
 }

@@ -3,6 +3,7 @@ package colouring
 import (
 	"fmt"
 	"maps"
+	"nimblebight/core/knot"
 	"slices"
 	"strings"
 )
@@ -180,7 +181,7 @@ func grouped(s sight, of, names []string) []string {
 				here = append(here, names[k])
 			}
 		}
-		where := list(here)
+		where := knot.List(here)
 		if len(here) == len(of) {
 			where = "all sides"
 		}
@@ -191,11 +192,4 @@ func grouped(s sight, of, names []string) []string {
 		}
 	}
 	return out
-}
-
-func list(of []string) string {
-	if len(of) < 2 {
-		return strings.Join(of, "")
-	}
-	return strings.Join(of[:len(of)-1], ", ") + " and " + of[len(of)-1]
 }

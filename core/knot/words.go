@@ -1,5 +1,7 @@
 package knot
 
+import "strings"
+
 // Plural is the s of a word that counts n.
 func Plural(n int) string {
 	if n == 1 {
@@ -19,3 +21,11 @@ func Numbered(from, n int) []int {
 
 // Identity is the order of n strands that stay where they are.
 func Identity(n int) []int { return Numbered(0, n) }
+
+// List lists words as a sentence does: with commas, and an "and" before the last.
+func List(words []string) string {
+	if n := len(words); n > 1 {
+		return strings.Join(words[:n-1], ", ") + " and " + words[n-1]
+	}
+	return strings.Join(words, "")
+}

@@ -27,6 +27,8 @@ import (
 // millimetres; see the fields' names.
 type Plan struct {
 	Name string `json:"name"`
+	// Described says it for those who do not see it; {12.3mm} is a length.
+	Described string `json:"described"`
 	// LengthMM runs from the middle of the wire it hangs on to its lowest tip.
 	LengthMM float64 `json:"length_mm"`
 	WidthMM  float64 `json:"width_mm"`
@@ -353,6 +355,7 @@ func Make(d piece.Document, o Options) (Plan, error) {
 	p := w.finish()
 	p.Notation = notation.Notate(written)
 	d.Sequence = written
+	p.Described = described(d, p)
 	p.Done, p.Turn = done(d, p.Warnings, len(w.hanging) == 0 && len(w.legs) > 0), bestSide(written)
 	if math.IsNaN(p.LengthMM + p.WidthMM + p.WeightG) {
 		return Plan{}, fmt.Errorf("plan: the curves of %q are not numbers; this is a fault of the program", d.Name)

@@ -11,11 +11,14 @@ import { NewPiece } from "./rack/NewPiece";
 import { Rack } from "./rack/Rack";
 import { Lead } from "./trainer/Lead";
 import { Trainer } from "./trainer/Trainer";
+import { useHeading } from "./ui/heading";
 import { Nothing } from "./ui/Nothing";
+import { Skip } from "./ui/Skip";
 import { Vise } from "./vise/Vise";
 
 export function App() {
   const settings = useSettings();
+  useHeading();
   useEffect(() => {
     const dark = window.matchMedia("(prefers-color-scheme: dark)");
     const apply = () => {
@@ -29,6 +32,7 @@ export function App() {
   }, [settings.theme]);
   return (
     <Guard>
+      <Skip />
       <Devices />
       <Switch>
         <Route path="/" component={Rack} />

@@ -121,6 +121,7 @@ const usual: Settings = {
   one_in: 20,
   hold: "fingers",
   rest_min: 0,
+  single_keys: "on",
   devices: { scale: "", caliper: "", pedal: "", printer: "" },
 };
 

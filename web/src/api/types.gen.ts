@@ -577,6 +577,7 @@ export interface Settings {
   one_in: 10 | 20 | 40 | 200;
   hold: "fingers" | "needle" | "haemostat";
   rest_min: 0 | 15 | 20 | 30 | 45;
+  single_keys: "on" | "off";
   devices: Places;
 }
 export interface Places {
@@ -993,6 +994,7 @@ export interface Change {
 }
 export interface Plan {
   name: string;
+  described: string;
   length_mm: number;
   width_mm: number;
   wanted_mm?: number;

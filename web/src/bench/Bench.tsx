@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, Failed, Offline } from "../api/client";
 import { useCatalogue, useChange, useKnots } from "../api/queries";
@@ -10,6 +10,7 @@ import { TextInput } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
 import { Refusals } from "../ui/refusals";
 import { SettingsMenu } from "../ui/SettingsMenu";
+import { useTitle } from "../ui/useTitle";
 import { OnThePhone } from "../vise/Phone";
 import { Conflict } from "./Conflict";
 import { CordRail } from "./CordRail";
@@ -84,9 +85,7 @@ function Laid({ stage }: { stage: Stage }) {
   const [past, setPast] = useState(false);
   const [finding, setFinding] = useState(false);
   useBenchKeys({ stage, showKeys: () => setSheet(true), find: () => setFinding(true) });
-  useEffect(() => {
-    window.document.title = `${document.name || "A piece"} · Nimble Bight`;
-  }, [document.name]);
+  useTitle(`${document.name || "A piece"}: ${stage}`);
   const Stage = panels[stage];
   // What is not saved yet can be undone too; what was undone a moment ago can be redone.
   const canUndo = piece.bench?.can_undo || piece.state === "saving" || piece.state === "unsaved";

@@ -3,6 +3,7 @@ import { useSettings } from "../api/queries";
 import type { Side } from "../hang/Hang";
 import { Alert } from "../ui/Alert";
 import { length, said } from "../ui/units";
+import { Announce } from "./Announce";
 import { useWork } from "./work";
 
 /** sides are the ways to look at a piece; those of what goes round only where something does. */
@@ -16,6 +17,7 @@ export function Figures() {
   const { units } = useSettings();
   return (
     <div className="flex flex-col gap-1 border-base-300 border-b px-3 py-1.5">
+      <Announce />
       <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
         {plan ? (
           <dl className="flex flex-wrap items-baseline gap-x-4" data-testid="figures">

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api } from "../api/client";
 import { useCatalogue, useChange, useDrawer, useFist, useSettings } from "../api/queries";
@@ -6,6 +6,7 @@ import type { Bench, CreateRequest, FistRequest } from "../api/types.gen";
 import { Alert } from "../ui/Alert";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { useKeys } from "../ui/useKeys";
+import { useTitle } from "../ui/useTitle";
 import { Answer } from "./Answer";
 import { Asking } from "./Asking";
 import { Chart } from "./Chart";
@@ -15,9 +16,7 @@ import { CoreDrawer } from "./CoreDrawer";
 export function Fist() {
   const usual = useCatalogue().data?.ball;
   const spools = useDrawer();
-  useEffect(() => {
-    document.title = "Balls and cores · Nimble Bight";
-  }, []);
+  useTitle("Balls and cores");
   if (!usual || spools.isPending) {
     return (
       <main className="p-6" role="status" data-wait>

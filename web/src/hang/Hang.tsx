@@ -1,7 +1,8 @@
 import { type KeyboardEvent, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
-import { useEyes, usePicture, useTurnStep } from "../api/queries";
+import { useEyes, usePicture, useSettings, useTurnStep } from "../api/queries";
 import type { Picture, Plan } from "../api/types.gen";
 import { useWork } from "../bench/work";
+import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
 import { useSize } from "../ui/useSize";
 import { Grid } from "./Grid";
@@ -108,6 +109,7 @@ function usePictures(side: Side, ask: number, turn: number, best: number, sectio
 }
 
 function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: number }) {
+  const { units } = useSettings();
   // Asked for at a round scale, drawn at the one that fits.
   const [ask, setAsk] = useState(4);
   const [angle, setAngle] = useState(plan.turn || 36);
@@ -188,6 +190,7 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
       ref={box}
       role="group"
       aria-label={label}
+      aria-describedby="described"
       tabIndex={0}
       data-focus
       data-zoom={sight.zoom.toFixed(2)}
@@ -205,6 +208,9 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
         setUnder(null);
       }}
     >
+      <p id="described" className="sr-only">
+        {said(plan.described, units)}
+      </p>
       {failed && (
         <p className="absolute inset-x-0 top-0 z-10 bg-base-100/90 px-3 py-1 text-sm" data-testid="as-before">
           As it was before the last change; what keeps it from being drawn is said above.

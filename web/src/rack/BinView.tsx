@@ -2,9 +2,11 @@ import { Link } from "wouter";
 import { api } from "../api/client";
 import { useChange, useTags } from "../api/queries";
 import { Alert } from "../ui/Alert";
+import { useTitle } from "../ui/useTitle";
 
 /** BinView: what was taken off the rack, until it is deleted for good. */
 export function BinView() {
+  useTitle("The bin");
   const bin = useTags(true);
   const back = useChange((id: number) => api.post(`/pieces/${id}/restore`), [["tags"]]);
   const out = useChange((id: number) => api.drop(`/bin/${id}`), [["tags"]]);

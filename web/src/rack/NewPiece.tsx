@@ -1,13 +1,11 @@
-import { useEffect } from "react";
 import { Link } from "wouter";
 import { SettingsMenu } from "../ui/SettingsMenu";
+import { useTitle } from "../ui/useTitle";
 import { Begin } from "./Begin";
 
 /** NewPiece is the page on which a piece is begun. */
 export function NewPiece() {
-  useEffect(() => {
-    document.title = "A new piece · Nimble Bight";
-  }, []);
+  useTitle("A new piece");
   return (
     <div className="screen flex h-full flex-col">
       <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">

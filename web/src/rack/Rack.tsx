@@ -10,6 +10,7 @@ import { Nothing } from "../ui/Nothing";
 import { SettingsMenu } from "../ui/SettingsMenu";
 import { length } from "../ui/units";
 import { useKeys } from "../ui/useKeys";
+import { useTitle } from "../ui/useTitle";
 import { Begin } from "./Begin";
 import { FolderNote } from "./FolderNote";
 
@@ -21,9 +22,7 @@ export function Rack() {
   const binned = useTags(true);
   const [find, setFind] = useState("");
   const [finding, setFinding] = useState(false);
-  useEffect(() => {
-    document.title = "The rack · Nimble Bight";
-  }, []);
+  useTitle("The rack");
   useKeys({ "mod~k": () => setFinding(true) }, { typing: true });
   // What was seen stays while the server is away; it is asked again by itself.
   if (tags.error && !tags.data)

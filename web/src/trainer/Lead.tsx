@@ -9,6 +9,7 @@ import { Problems } from "../ui/Problems";
 import { useKeys } from "../ui/useKeys";
 import { useLast } from "../ui/useLast";
 import { useSize } from "../ui/useSize";
+import { useTitle } from "../ui/useTitle";
 import { days } from "./Trainer";
 
 /** The frames in which a knot that was led is drawn up, and how long each stands, ms. */
@@ -63,9 +64,7 @@ export function Lead({ knot }: { knot: string }) {
   };
   useKeys({ o: () => pass(true), arrowup: () => pass(true), u: () => pass(false), arrowdown: () => pass(false) });
   useDrawingUp((now?.done ?? false) && (trying !== null || at === now?.crossings), setDrawn, String(trying));
-  useEffect(() => {
-    if (now) document.title = `Lead the ${now.name} · Nimble Bight`;
-  }, [now]);
+  useTitle(now ? `Lead the ${now.name}` : "Trainer");
   if (leading.error) return <Nothing title="This knot cannot be led" text={leading.error.message} />;
   const slipped = said !== null && !said.right && !trying;
   return (

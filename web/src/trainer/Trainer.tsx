@@ -1,16 +1,14 @@
-import { useEffect } from "react";
 import { Link } from "wouter";
 import { useTrained } from "../api/queries";
 import type { Trained } from "../api/types.gen";
 import { Problems } from "../ui/Problems";
 import { SettingsMenu } from "../ui/SettingsMenu";
+import { useTitle } from "../ui/useTitle";
 
 /** Trainer lists the knots that can be led: what is due, and how surely each is known. */
 export function Trainer() {
   const all = useTrained();
-  useEffect(() => {
-    document.title = "Trainer · Nimble Bight";
-  }, []);
+  useTitle("Trainer");
   const due = (all.data ?? []).filter((t) => t.is_due).length;
   return (
     <div className="screen flex h-full flex-col">

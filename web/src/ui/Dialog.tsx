@@ -1,4 +1,6 @@
 import { type ReactNode, useEffect, useRef } from "react";
+import { heading } from "./heading";
+import { opener } from "./opener";
 import { opened } from "./topDialog";
 
 /** Dialog is a modal that closes with Escape or beside it, and gives the focus back. */
@@ -7,14 +9,19 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
   useEffect(() => {
     const d = box.current;
     if (!d) return;
+    const from = opener();
     if (!d.open) {
       d.showModal();
-      d.querySelector<HTMLElement>("[data-focus]")?.focus();
+      // The way in is the first field, not the button that closes it.
+      const first = "[data-focus], .modal-box :is(input, select, textarea):not(:disabled, .sr-only)";
+      d.querySelector<HTMLElement>(first)?.focus();
     }
     const closed = opened(d);
     return () => {
       closed();
       d.close();
+      // Where it was opened from may be gone by what was done in it.
+      (from?.isConnected ? from : heading())?.focus();
     };
   }, []);
   return (

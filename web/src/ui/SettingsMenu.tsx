@@ -61,6 +61,15 @@ export function SettingsMenu() {
               onSet={(v) => set({ theme: v as Settings["theme"] })}
             />
             <Choice
+              label="Keys of one character, as F or +"
+              value={settings.single_keys}
+              options={[
+                { id: "on", name: "on" },
+                { id: "off", name: "off: only keys with Ctrl or Alt" },
+              ]}
+              onSet={(v) => set({ single_keys: v as Settings["single_keys"] })}
+            />
+            <Choice
               label="A piece may run short"
               value={String(settings.one_in)}
               options={risks.map((r) => ({ id: String(r), name: `once in ${r} pieces` }))}

@@ -78,7 +78,9 @@ export function Panel(p: { title: string; lead?: string; children: ReactNode }) 
   return (
     <section className="flex flex-col gap-3" aria-label={p.title}>
       <header>
-        <h2 className="text-lg font-semibold">{p.title}</h2>
+        <h2 data-heading className="text-lg font-semibold">
+          {p.title}
+        </h2>
         {p.lead && <p className="text-sm opacity-80">{p.lead}</p>}
       </header>
       {p.children}

@@ -14,6 +14,7 @@ import { useKept } from "../ui/kept";
 import { Nothing } from "../ui/Nothing";
 import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
+import { useTitle } from "../ui/useTitle";
 import { useAhead } from "./ahead";
 import { Doing } from "./Doing";
 import { stepLook, stillLook } from "./look";
@@ -36,6 +37,7 @@ export function Vise({ id }: { id: number }) {
   const piece = usePiece(id);
   const query = usePlan(id, piece.revision);
   const plan = useLast(query.data);
+  useTitle(`${piece.document?.name ?? "A piece"}: at the vise`);
   if (piece.error && !piece.bench) return <Nothing title="Nothing in the vise" text={piece.error.message} />;
   if (!plan && query.error)
     return <Nothing title="It cannot be tied as it is" text={query.error.message} again={() => query.refetch()} />;

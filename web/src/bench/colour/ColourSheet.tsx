@@ -9,6 +9,7 @@ import { Nothing } from "../../ui/Nothing";
 import { Paper } from "../../ui/Paper";
 import { download, png } from "../../ui/picture";
 import { cutTo } from "../../ui/units";
+import { useTitle } from "../../ui/useTitle";
 import { asked, chosenIn } from "./chosen";
 import { dyed } from "./Ways";
 
@@ -18,6 +19,7 @@ export function ColourSheet({ id }: { id: number }) {
   const [toned, setToned] = useState(false);
   const chosen = chosenIn(useSearch());
   const answer = useColourings(id, piece.revision, { colours: chosen, sort: "contrast", closely: true });
+  useTitle(`${piece.document?.name ?? "A piece"}: colours`);
   if (piece.error) return <Nothing title="No sheet of colours" text={piece.error.message} />;
   if (answer.error) return <Nothing title="These colours do not fall on it" text={answer.error.message} />;
   const { document } = piece;

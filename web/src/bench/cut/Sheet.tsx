@@ -4,6 +4,7 @@ import { Still } from "../../hang/Plate";
 import { Nothing } from "../../ui/Nothing";
 import { Paper } from "../../ui/Paper";
 import { cutTo, diameter, foldAt, length, said } from "../../ui/units";
+import { useTitle } from "../../ui/useTitle";
 import { fusedWith } from "../stuff/used";
 import { TableCard } from "./TableCard";
 
@@ -13,6 +14,7 @@ export function Sheet({ id }: { id: number }) {
   const plan = usePlan(id, piece.revision).data;
   const picture = usePicture(id, piece.revision, { turn: 0, scale: 7 }).data;
   const { units } = useSettings();
+  useTitle(`${piece.document?.name ?? "A piece"}: cut sheet`);
   if (piece.error) return <Nothing title="No cut sheet" text={piece.error.message} />;
   if (!plan || !piece.document) return <main className="p-8">Working the cut sheet out…</main>;
   // True size on paper, where it fits.

@@ -1,0 +1,69 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+)
+
+const focusedText = `(document.activeElement?.textContent ?? "").trim()`
+
+// The focus goes into a dialog's first field and back to where it was opened from; another page or
+// stage moves it to its heading; the first Tab is past what stands on every page; titles name the
+// piece and the view.
+func TestWhereTheFocusGoes(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the bench is there", long)
+	v.until("the title names piece and stage", `document.title === "Slipway locker 14: tie · Nimble Bight"`)
+	v.click("Settings")
+	v.until("the focus is in the first field", `document.activeElement.closest("dialog") && document.activeElement.matches("select, input")`)
+	v.key(kb.Escape)
+	v.until("and back at the button", focusedText+` === "Settings"`)
+	v.key("]")
+	v.until("the next stage has the focus at its heading", focusedText+` === "Finish" && document.activeElement.tagName === "H2"`)
+	v.goTo("/")
+	v.until("the rack is there", `document.querySelectorAll("[data-piece]").length > 5`)
+	v.key(kb.Tab)
+	v.until("the first stop is past the header", focusedText+` === "Skip to the work"`)
+	v.key(kb.Enter)
+	v.until("it goes to the work", `document.activeElement.tagName === "MAIN"`)
+	v.click("Hang a new piece")
+	v.until("a new page has the focus at its heading", focusedText+` === "A new piece" && document.title.startsWith("A new piece")`)
+}
+
+// Keys of one character can be switched off; those with Ctrl stay.
+func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the bench is there", long)
+	v.click("Settings")
+	v.choose("Keys of one character, as F or +", "off")
+	v.until("it is kept", `fetch("/api/settings").then((r) => r.json()).then((s) => { window.kept = s.single_keys; }) && window.kept === "off"`)
+	v.key(kb.Escape)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
+	v.key("]")
+	v.key("?")
+	v.key("k", chromedp.ModifierCtrl)
+	v.until("only Ctrl and K is heard", `document.querySelector('dialog[aria-label="Find anything"]')`)
+	if at := eval[string](v, `location.pathname`); !strings.HasSuffix(at, "/tie") {
+		t.Errorf("a single key led to %s", at)
+	}
+}
+
+// A screen reader is told what hangs, in order and with its colours, and what a change has done.
+func TestThePieceIsToldByEar(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the hang is described", `document.getElementById(document.querySelector('[role="group"][aria-describedby]')?.getAttribute("aria-describedby"))?.textContent.includes("Cord A is dark teal.")`)
+	said := eval[string](v, `document.getElementById("described").textContent`)
+	for _, want := range []string{"on a split ring", "1. mount: A and B", "2. square knot, 9 times: A and B"} {
+		if !strings.Contains(said, want) {
+			t.Errorf("%q is not in: %s", want, said)
+		}
+	}
+	const told = `document.querySelector('[data-testid="told"]').textContent`
+	v.until("what is chosen is told", told+`.includes("is chosen")`)
+	was := eval[string](v, told)
+	v.key("+")
+	v.until("the new length is told", told+` !== "`+was+`"`)
+}
