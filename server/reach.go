@@ -8,6 +8,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 	"nimblebight/core/reach"
@@ -36,6 +37,7 @@ func (s *Server) reaches(r *gin.RouterGroup) {
 		}
 		answer(c, out, err)
 	})
+	r.POST("/into", s.into)
 	r.POST("/pieces/:id/middle", s.middle)
 	r.POST("/pieces/:id/replan", s.replan)
 	r.POST("/draw", s.draw)
@@ -45,6 +47,41 @@ func (s *Server) reaches(r *gin.RouterGroup) {
 type SwapRequest struct {
 	Cords []string   `json:"cords"`
 	Stuff cord.Stuff `json:"stuff"`
+}
+
+// IntoRequest asks for a document in which a section is another knot.
+type IntoRequest struct {
+	Document piece.Document `json:"document"`
+	Section  int            `json:"section"` // from 0
+	To       knot.Section   `json:"to"`
+	Keeps    reach.Keeps    `json:"keeps" jsonschema:"enum=count,enum=length"`
+}
+
+// into changes a section of a document into another knot; what is refused is said, and nothing
+// is kept.
+func (s *Server) into(c *gin.Context) {
+	var q struct {
+		IntoRequest
+		Document json.RawMessage `json:"document"`
+	}
+	if err := read(c, &q); err != nil {
+		failed(c, err)
+		return
+	}
+	was, err := document.Read(q.Document)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	set, err := s.settings(c)
+	if err != nil {
+		failed(c, err)
+		return
+	}
+	o := options(set)
+	o.Gauge = s.known()
+	d, err := reach.Into(was, q.Section, q.To, q.Keeps, o)
+	answer(c, d, err)
 }
 
 // MiddleRequest is a place in the middle of a piece: actions done at the vise, or a

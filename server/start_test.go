@@ -9,6 +9,7 @@ import (
 	"testing"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
@@ -73,6 +74,25 @@ func TestWhatCannotBeBegun(t *testing.T) {
 	for path, req := range map[string]server.StartRequest{"kind": {Kind: "ladder"}, "length_mm": {LengthMM: 1}, "cords[0].diameter_mm": {Cords: []cord.Stuff{piece.Kernmantle(0, piece.Sand)}}} {
 		p := ask[server.Problem](b, 422, "POST", "/api/start", req)
 		if len(p.Errors) != 1 || p.Errors[0].Path != path {
+			t.Errorf("%s: %+v", path, p)
+		}
+	}
+}
+
+// A section is changed into another knot, and what cannot be is refused with its place.
+func TestASectionIsChangedInto(t *testing.T) {
+	b := newBench(t)
+	d := patterns.All()[0].Document
+	half, err := knot.New("half-knot")
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := ask[piece.Document](b, 200, "POST", "/api/into", server.IntoRequest{Document: d, Section: 1, To: half, Keeps: "count"})
+	if got.Sequence[1].Do != "half-knot" || got.Sequence[1].Count != d.Sequence[1].Count || got.Sequence[0].Do != d.Sequence[0].Do {
+		t.Errorf("it is %+v", got.Sequence)
+	}
+	for path, req := range map[string]server.IntoRequest{"section": {Document: d, Section: 99, To: half, Keeps: "count"}, "keeps": {Document: d, Section: 1, To: half, Keeps: "colour"}} {
+		if p := ask[server.Problem](b, 422, "POST", "/api/into", req); len(p.Errors) != 1 || p.Errors[0].Path != path {
 			t.Errorf("%s: %+v", path, p)
 		}
 	}

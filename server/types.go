@@ -297,6 +297,7 @@ type Wire struct {
 	SaveRequest     SaveRequest
 	NotationRequest NotationRequest
 	CreateRequest   CreateRequest
+	IntoRequest     IntoRequest
 	StartRequest    StartRequest
 	StartOffer      StartOffer
 	PlaceRequest    PlaceRequest

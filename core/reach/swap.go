@@ -81,20 +81,12 @@ func Swap(d piece.Document, o plan.Options, ids []string, to cord.Stuff) ([]Swap
 			next = counted(next, s.Index, min(piece.MostKnots, max(1, int(math.Round(by*float64(s.Count))))))
 		}
 	}
-	if p, err = plan.Make(next, o); err != nil {
-		return nil, err
-	}
-	row, ok := byIndex(p, section)
-	if !ok || row.KnotMM <= 0 {
+	if row, ok := byIndex(p, section); !ok || row.KnotMM <= 0 {
 		return out, nil
 	}
-	best, off := next, math.Inf(1)
-	near := max(1, row.Count+int(math.Round((was.LengthMM-p.LengthMM)/row.KnotMM)))
-	for n := max(1, near-1); n <= min(piece.MostKnots, near+1); n++ {
-		q, err := plan.Make(counted(next, section, n), o)
-		if err == nil && math.Abs(q.LengthMM-was.LengthMM) < off {
-			best, off = counted(next, section, n), math.Abs(q.LengthMM-was.LengthMM)
-		}
+	best, _, err := ToLength(next, section, was.LengthMM, o)
+	if err != nil {
+		return nil, err
 	}
 	long, err := swapped(best, o, "length")
 	if err != nil {

@@ -110,67 +110,8 @@ func made(id, name, about string, d piece.Document, length float64, o plan.Optio
 // comes; a piece without one keeps its own, and only wants the length.
 func long(d piece.Document, p plan.Plan, length float64, o plan.Options) (piece.Document, plan.Plan, error) {
 	d.Purpose.LengthMM = length
-	section := reach.Growing(d, p)
-	if section < 0 {
-		p, err := plan.Make(d, o)
-		return d, p, err
-	}
-	each := 0.0 // what one more adds
-	for _, s := range p.Sections {
-		if s.Index == section {
-			each = s.HeightMM / float64(max(1, s.Count))
-		}
-	}
-	best, bestPlan, off := d, p, math.Inf(1)
-	at, tried := d.Sequence[section].Count, map[int]float64{}
-	// try plans it with a count and tells by how much it misses the length; no number where it
-	// cannot be tied so.
-	try := func(count int) (miss float64, err error) {
-		if miss, ok := tried[count]; ok {
-			return miss, nil
-		}
-		q := d
-		q.Sequence = slices.Clone(d.Sequence)
-		q.Sequence[section].Count, q.Sequence[section].FitMM = count, 0
-		made, err := plan.Make(q, o)
-		if err != nil {
-			tried[count] = math.NaN()
-			return math.NaN(), err
-		}
-		miss = made.LengthMM - length
-		if tried[count] = miss; math.Abs(miss) < off {
-			best, bestPlan, off, at = q, made, math.Abs(miss), count
-		}
-		return miss, nil
-	}
-	// The count is guessed from what one more adds, till the guess is one that was tried; then the
-	// neighbours of the best are.
-	for count := at; ; {
-		if _, ok := tried[count]; ok {
-			break
-		}
-		miss, err := try(count)
-		if err != nil && math.IsInf(off, 1) {
-			return d, p, err
-		}
-		if err != nil || len(tried) >= mostTries {
-			break
-		}
-		count = max(1, min(piece.MostKnots, count-int(math.Round(miss/math.Max(each, 0.1)))))
-	}
-	for was := -1; was != at && len(tried) < 2*mostTries; {
-		was = at
-		for _, by := range [2]int{-1, 1} {
-			if n := was + by; n >= 1 && n <= piece.MostKnots {
-				_, _ = try(n) // one that cannot be tied is no neighbour
-			}
-		}
-	}
-	return best, bestPlan, nil
+	return reach.ToLength(d, reach.Growing(d, p), length, o)
 }
-
-// mostTries is how many counts are guessed.
-const mostTries = 8
 
 // plain is a piece of so many cords that are mounted, and nothing else.
 func plain(a Ask) piece.Document {

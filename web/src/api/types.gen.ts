@@ -6,6 +6,7 @@ export interface Root {
   SaveRequest: SaveRequest;
   NotationRequest: NotationRequest;
   CreateRequest: CreateRequest;
+  IntoRequest: IntoRequest;
   StartRequest: StartRequest;
   StartOffer: StartOffer;
   PlaceRequest: PlaceRequest;
@@ -199,6 +200,12 @@ export interface CreateRequest {
   pattern?: string;
   name?: string;
   document?: Document;
+}
+export interface IntoRequest {
+  document: Document;
+  section: number;
+  to: Section;
+  keeps: "count" | "length";
 }
 export interface StartRequest {
   kind?: string;

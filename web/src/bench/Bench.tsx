@@ -2,11 +2,12 @@ import { lazy, Suspense, useState } from "react";
 import { Link, useLocation } from "wouter";
 import { api, Failed, Offline } from "../api/client";
 import { useCatalogue, useChange, useKnots } from "../api/queries";
+import type { Document, IntoRequest } from "../api/types.gen";
 import { type PieceHandle, usePiece } from "../api/usePiece";
 import { Hang } from "../hang/Hang";
 import { Strips } from "../strips/Strips";
 import { Alert } from "../ui/Alert";
-import { TextInput } from "../ui/fields";
+import { Choice, TextInput } from "../ui/fields";
 import { Nothing } from "../ui/Nothing";
 import { Refusals } from "../ui/refusals";
 import { SettingsMenu } from "../ui/SettingsMenu";
@@ -182,7 +183,8 @@ function Laid({ stage }: { stage: Stage }) {
       {past && <History onClose={() => setPast(false)} />}
       {sheet && <KeySheet onClose={() => setSheet(false)} />}
       <Suspense>
-        {palette && <AddSection />}
+        {palette === "add" && <AddSection />}
+        {palette === "into" && <ChangeInto />}
         {finding && <Finder onClose={() => setFinding(false)} />}
       </Suspense>
     </div>
@@ -214,6 +216,41 @@ function Unread({ id, piece }: { id: number; piece: PieceHandle }) {
         </Link>
       </div>
     </main>
+  );
+}
+
+function ChangeInto() {
+  const { document, plan, selected, edit, closePalette } = useWork();
+  const catalogue = useCatalogue().data;
+  const [keeps, setKeeps] = useState<IntoRequest["keeps"]>("length");
+  const section = document.sequence[selected];
+  if (!catalogue || !section) return null;
+  const above = plan?.sections.filter((s) => s.index < selected).at(-1);
+  return (
+    <Palette
+      catalogue={catalogue}
+      document={document}
+      title={`Change section ${selected + 1} into`}
+      hanging={above?.order_after.length ?? 0}
+      onClose={closePalette}
+      onAdd={async (made, cords) => {
+        const to = made.at(-1);
+        if (!to) return;
+        const whole = { ...document, cords: [...document.cords, ...cords] };
+        const next = await api.post<Document>("/into", { document: whole, section: selected, to, keeps });
+        edit(() => next);
+      }}
+    >
+      <Choice
+        label="It keeps"
+        value={keeps}
+        options={[
+          { id: "length", name: "the length of the piece" },
+          { id: "count", name: "the count of its knots" },
+        ]}
+        onSet={(v) => setKeeps(v as IntoRequest["keeps"])}
+      />
+    </Palette>
   );
 }
 

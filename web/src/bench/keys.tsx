@@ -11,6 +11,7 @@ const sheet: [string, string][] = [
   ["+ / -", "a knot more, a knot less"],
   ["A", "add a section after this one"],
   ["C", "copy the section"],
+  ["I", "change the section into another knot"],
   ["X", "take the first way out of a warning"],
   ["Delete", "delete the section"],
   ["Alt + up, Alt + down", "move the section"],
@@ -83,6 +84,7 @@ export function useBenchKeys({ stage, showKeys, find }: Props) {
     planError,
     apply,
     openPalette,
+    openInto,
     side,
     setSide,
     toggleLens,
@@ -127,6 +129,7 @@ export function useBenchKeys({ stage, showKeys, find }: Props) {
     "/": () => atTie(() => window.document.getElementById("typed-line")?.focus()),
     "shift~/": () => atTie(() => window.document.getElementById("typed-line")?.focus()),
     a: () => atTie(openPalette),
+    i: () => atTie(openInto),
     c: () => {
       const s = document.sequence[selected];
       if (!s || !knots.get(s.do)?.copies) return;

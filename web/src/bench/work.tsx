@@ -42,9 +42,10 @@ interface Work {
   /** a lens follows the pointer over the hang */
   lens: boolean;
   toggleLens: () => void;
-  /** the list of knots to add from is open */
-  palette: boolean;
+  /** the list of knots is open: to add one, or to change the chosen section into one */
+  palette: "add" | "into" | null;
   openPalette: () => void;
+  openInto: () => void;
   closePalette: () => void;
 }
 
@@ -92,7 +93,7 @@ export function WorkProvider({
   // Figures may come a moment after the hand, so that the hand is never held up.
   const planned = useDeferredValue(good);
   const drawing = useDrawing(id, piece.revision, plan.data?.rough);
-  const [palette, setPalette] = useState(false);
+  const [palette, setPalette] = useState<Work["palette"]>(null);
   // Both sides stand beside each other where there is room for them.
   const wide = useMedia("(min-width: 1100px)");
   const [chosen, setSide] = useState<Side | null>(null);
@@ -143,8 +144,9 @@ export function WorkProvider({
       lens,
       toggleLens,
       palette,
-      openPalette: () => setPalette(true),
-      closePalette: () => setPalette(false),
+      openPalette: () => setPalette("add"),
+      openInto: () => setPalette("into"),
+      closePalette: () => setPalette(null),
       setCount,
       addCount,
       apply: (fix) => edit((d) => fix.set.reduce((doc, s) => setPath(doc, s.path, s.value), d)),

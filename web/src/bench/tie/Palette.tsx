@@ -1,10 +1,11 @@
 import { type UseComboboxReturnValue, useCombobox } from "downshift";
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { useDrawer, useKnotPicture, useKnots, useOffers, useSettings } from "../../api/queries";
 import type { Catalogue, CatalogueKnot, Cord, Document, Offer, Section } from "../../api/types.gen";
 import { Fitted } from "../../hang/Plate";
 import { Dialog } from "../../ui/Dialog";
 import { Swatch } from "../../ui/fields";
+import { Problems } from "../../ui/Problems";
 import { diameter } from "../../ui/units";
 import { nextId } from "../stuff/Stuff";
 import { freeCords } from "../stuff/used";
@@ -14,10 +15,15 @@ export default function Palette(p: {
   catalogue: Catalogue;
   document: Document;
   hanging: number;
-  onAdd: (s: Section[], cords: Cord[]) => void;
+  title?: string;
+  /** what is asked beside the knot */
+  children?: ReactNode;
+  /** a promise that is refused leaves the list open, with what was said */
+  onAdd: (s: Section[], cords: Cord[]) => void | Promise<void>;
   onClose: () => void;
 }) {
   const [text, setText] = useState("");
+  const [failed, setFailed] = useState<Error | null>(null);
   const free = freeCords(p.document, useKnots()).map((c) => c.id);
   const asked = useOffers(p.hanging, free).data;
   const offers = useMemo(() => new Map(asked?.map((o) => [o.id, o])), [asked]);
@@ -30,8 +36,11 @@ export default function Palette(p: {
   const others = found.filter((k) => !suits(k));
   const [own, setOwn] = useState<CatalogueKnot | null>(null);
   const put = (s: Section[], cords: Cord[] = []) => {
-    p.onAdd(s, cords);
-    p.onClose();
+    setFailed(null);
+    Promise.resolve(p.onAdd(s, cords)).then(p.onClose, (e: Error) => {
+      setOwn(null);
+      setFailed(e);
+    });
   };
   const add = (k: CatalogueKnot) => {
     if (k.fields.some((f) => f.kind === "cord")) {
@@ -67,9 +76,11 @@ export default function Palette(p: {
     );
   }
   return (
-    <Dialog title="Add a section" onClose={p.onClose} wide>
+    <Dialog title={p.title ?? "Add a section"} onClose={p.onClose} wide>
+      {p.children}
+      <Problems error={failed} />
       <label className="flex flex-col gap-1 text-sm" {...box.getLabelProps()}>
-        By any of its names, or what it is for; Enter adds the one that is marked
+        By any of its names, or what it is for; Enter takes the one that is marked
         <input
           data-focus
           className="input w-full"

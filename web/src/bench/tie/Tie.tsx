@@ -156,7 +156,7 @@ const Row = memo(function Row(p: RowProps) {
 
 /** Open is all that can be set of the chosen section. */
 function Open({ index, section, k }: { index: number; section: Section; k: CatalogueKnot }) {
-  const { select, edit, plan, document, setSide } = useWork();
+  const { select, edit, plan, document, setSide, openInto } = useWork();
   const { units } = useSettings();
   const catalogue = useCatalogue().data;
   const planned = plan?.sections.find((p) => p.index === index);
@@ -193,6 +193,9 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
         </button>
         <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={() => edit((d) => remove(d, index))}>
           Delete
+        </button>
+        <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={openInto}>
+          Change into
         </button>
         <Grouping index={index} section={section} k={k} />
         <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={() => setSide("turned")}>
