@@ -29,7 +29,7 @@ func TestTheMakerChoosesHowSeldomItRunsShort(t *testing.T) {
 	v.until("the bar stands beside the figure", `document.querySelectorAll('[data-testid="bar-A"] rect').length >= 4`)
 	v.choose("This piece may run short", "200")
 	v.until("surer, it is cut longer", fmt.Sprintf(`parseFloat(%s) > %v`, cutOfA, usual))
-	v.until("and says so", `document.querySelector('section[aria-label="Cut"]').textContent.includes("one piece in 200 runs short")`)
+	v.until("and says so", `document.querySelector('section[aria-label="Cut"]').textContent.includes("enough for 199 pieces in 200")`)
 	v.until("it is saved", saved)
 	if got := stored[int](v, 4, "b.document.cutting.one_in"); got != 200 {
 		t.Errorf("stored is once in %d", got)
@@ -46,7 +46,7 @@ func TestTheMakerChoosesHowSeldomItRunsShort(t *testing.T) {
 	v.until("the words say the short leg where one is", text("measure-B")+`.includes("the short one")`)
 	v.until("a thumb rule stands beside it", text("thumb-A")+`.includes("times the row")`)
 	v.goTo("/piece/4/sheet")
-	v.until("and the sheet says it too", `document.body.textContent.includes("the short one") && document.body.textContent.includes("one piece in 10 runs short")`)
+	v.until("and the sheet says it too", `document.body.textContent.includes("the short one") && document.body.textContent.includes("enough for 9 pieces in 10")`)
 }
 
 // Two swatches narrow what is allowed, an outlier is asked about, and one press takes a

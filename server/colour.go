@@ -157,8 +157,7 @@ func (s *Server) laidOut(c *gin.Context, q ColouringsRequest) (piece.Document, S
 	if err != nil {
 		return d, set, none, err
 	}
-	o := options(set)
-	o.Gauge = s.known()
+	o := s.optionsOf(set)
 	a, err := colouring.Of(d, o, q.Colours, q.Sort, drawer)
 	return d, set, a, err
 }
@@ -328,8 +327,7 @@ func (s *Server) along(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	o := options(set)
-	o.Gauge = s.known()
+	o := s.optionsOf(set)
 	a, err := colouring.AlongOf(d, o, drawer)
 	if err != nil {
 		failed(c, err)

@@ -90,8 +90,7 @@ func (s *Server) slips(c *gin.Context) {
 		failed(c, piece.Problems{{Path: "done", Message: fmt.Sprintf("is %.20q; the piece has %d actions", c.Query("done"), p.Actions)}})
 		return
 	}
-	o := options(set)
-	o.Gauge = s.known()
+	o := s.optionsOf(set)
 	out := []SlipAt{}
 	for _, slip := range inspect.At(d, p, o, done) {
 		view := scene.View{PerMM: 4}

@@ -78,8 +78,7 @@ func (s *Server) into(c *gin.Context) {
 		failed(c, err)
 		return
 	}
-	o := options(set)
-	o.Gauge = s.known()
+	o := s.optionsOf(set)
 	d, err := reach.Into(was, q.Section, q.To, q.Keeps, o)
 	answer(c, d, err)
 }
@@ -106,8 +105,7 @@ func (s *Server) asksReach(c *gin.Context, v any) (d piece.Document, o plan.Opti
 		return
 	}
 	if _, d, set, err = s.opened(c); err == nil {
-		o = options(set)
-		o.Gauge = s.known()
+		o = s.optionsOf(set)
 	}
 	return
 }

@@ -70,8 +70,7 @@ func (s *Server) starts(c *gin.Context) {
 		return
 	}
 	paces := pace.Paces(spells)
-	o := options(set)
-	o.Gauge = s.known()
+	o := s.optionsOf(set)
 	offers := start.Offers(ask, o)
 	// Some are made ahead, none after the page has gone.
 	made := make([]chan StartOffer, len(offers))

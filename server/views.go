@@ -70,6 +70,13 @@ func options(set Settings) plan.Options {
 	return o
 }
 
+// optionsOf are those of the settings, with what was measured.
+func (s *Server) optionsOf(set Settings) plan.Options {
+	o := options(set)
+	o.Gauge = s.known()
+	return o
+}
+
 func (v *views) picture(raw []byte, d piece.Document, set Settings, at hand, view scene.View) (scene.Picture, error) {
 	key := fmt.Sprintf("%x %s %v %v %s", sha256.Sum256(raw), set.Hand, at, view, v.known().ID())
 	return v.pics.GetIf(key, func() (scene.Picture, bool, error) {

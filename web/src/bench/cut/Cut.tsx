@@ -32,7 +32,7 @@ export function Cut() {
   return (
     <Panel
       title="Cut"
-      lead={`Needs is the middle of what it will take.${plan ? ` Cut like this, one piece in ${plan.one_in} runs short.` : ""}`}
+      lead={`Needs: the likely length.${plan ? ` Cut: enough for ${plan.one_in - 1} pieces in ${plan.one_in}.` : ""}`}
     >
       <Fills />
       <table className="table table-sm">

@@ -76,8 +76,8 @@ export function Sheet({ id }: { id: number }) {
             </tbody>
           </table>
           <p className="mt-1 text-sm">
-            The fold is measured from the end of the leg that hangs on the side named. Cut like this, one piece in{" "}
-            {plan.one_in} runs short.
+            The fold is measured from the end of the leg that hangs on the side named. Cut: enough for {plan.one_in - 1}{" "}
+            pieces in {plan.one_in}.
           </p>
           {plan.cords.some((c) => c.role === "legs") && (
             <ul className="mt-2 text-sm">
