@@ -79,3 +79,18 @@ func TestASectionIsChangedIntoAnother(t *testing.T) {
 	v.click("Undo")
 	v.until("it is as it was", `document.querySelector('[data-testid="typed-line"]').value.includes("square-knot") && `+long+` === "114 mm"`)
 }
+
+// A wanted length offers the counts that come nearest to it; one is taken by a press.
+func TestAWantedLengthOffersCounts(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/purpose")
+	v.until("the bench is there", long)
+	v.field("Wanted length", "140")
+	const ways = `[...document.querySelectorAll('[aria-label="To come to the wanted length"] li')]`
+	v.until("a count is offered", ways+`.some((l) => l.textContent.includes("of the square knot in section 2: it comes to"))`)
+	says := eval[string](v, ways+`[0].textContent`)
+	v.do(chromedp.Evaluate[chromedp.Void](ways + `[0].querySelector("button").click()`))
+	v.until("the piece is that long", `(`+long+` ?? "x") !== "114 mm" && `+ways+`.length === 0`)
+	if got := eval[string](v, long); !strings.Contains(says, got) {
+		t.Errorf("it comes to %s; it said %s", got, says)
+	}
+}

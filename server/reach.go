@@ -38,6 +38,14 @@ func (s *Server) reaches(r *gin.RouterGroup) {
 		answer(c, out, err)
 	})
 	r.POST("/into", s.into)
+	r.GET("/pieces/:id/to-wanted", func(c *gin.Context) {
+		_, d, set, err := s.opened(c)
+		var out []reach.Grown
+		if err == nil {
+			out, err = reach.ToWanted(d, s.optionsOf(set))
+		}
+		answer(c, out, err)
+	})
 	r.POST("/pieces/:id/middle", s.middle)
 	r.POST("/pieces/:id/replan", s.replan)
 	r.POST("/draw", s.draw)

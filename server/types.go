@@ -298,6 +298,7 @@ type Wire struct {
 	NotationRequest NotationRequest
 	CreateRequest   CreateRequest
 	IntoRequest     IntoRequest
+	ToWanted        []reach.Grown
 	StartRequest    StartRequest
 	StartOffer      StartOffer
 	PlaceRequest    PlaceRequest

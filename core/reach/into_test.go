@@ -77,3 +77,40 @@ func TestASectionBecomesAnotherKnot(t *testing.T) {
 		t.Error("a width is kept")
 	}
 }
+
+// Counts that bring a piece to its wanted length come nearer to it than it is, the nearest first;
+// a piece that is as near as it comes has none, nor one that wants no length.
+func TestCountsForTheWantedLength(t *testing.T) {
+	d := notation.With(piece.Begin("wanted", "key-fob", piece.SplitRing(30, 2), 160), "mount A B, square-knot 4, half-knot 6, finish dome",
+		piece.Cord{ID: "A", Stuff: piece.Kernmantle(4, piece.Lagoon)}, piece.Cord{ID: "B", Stuff: piece.Kernmantle(4, piece.Sand)})
+	was, err := plan.Make(d, plan.Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	ways, err := reach.ToWanted(d, plan.Options{})
+	if err != nil || len(ways) != 2 {
+		t.Fatalf("%+v, %v", ways, err)
+	}
+	last := 0.0
+	for _, w := range ways {
+		q := d
+		q.Sequence = append(d.Sequence[:0:0], d.Sequence...)
+		q.Sequence[w.Section].Count = w.Count
+		p, err := plan.Make(q, plan.Options{})
+		if err != nil || math.Abs(p.LengthMM-w.LengthMM) > 1e-9 {
+			t.Errorf("%d of %s come to %.2f mm, said was %.2f: %v", w.Count, w.Name, p.LengthMM, w.LengthMM, err)
+		}
+		off := math.Abs(w.LengthMM - 160)
+		if off >= math.Abs(was.LengthMM-160) || off < last {
+			t.Errorf("%d of %s are %.1f mm off", w.Count, w.Name, off)
+		}
+		last = off
+		if again, err := reach.ToWanted(q, plan.Options{}); err != nil || len(again) > 0 && again[0].Section == w.Section {
+			t.Errorf("set so, %+v are nearer still: %v", again, err)
+		}
+	}
+	d.Purpose.LengthMM = 0
+	if got, err := reach.ToWanted(d, plan.Options{}); err != nil || len(got) != 0 {
+		t.Errorf("wanting nothing: %+v, %v", got, err)
+	}
+}

@@ -1,8 +1,11 @@
 package reach
 
 import (
+	"cmp"
 	"math"
+	"slices"
 
+	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 )
@@ -61,4 +64,41 @@ func ToLength(d piece.Document, section int, length float64, o plan.Options) (pi
 		}
 	}
 	return best, bestPlan, nil
+}
+
+// Grown is one way to bring a piece to its wanted length: another count in one section.
+type Grown struct {
+	Section  int     `json:"section"`
+	Name     string  `json:"name"`
+	Count    int     `json:"count"`
+	LengthMM float64 `json:"length_mm"` // of the piece then
+}
+
+// ToWanted are the counts of each section that may grow which bring a piece nearest to the length
+// that is wanted, the nearest first; none where nothing is wanted, or where the piece is as near
+// as it comes.
+func ToWanted(d piece.Document, o plan.Options) ([]Grown, error) {
+	out := []Grown{}
+	want := d.Purpose.LengthMM
+	p, err := plan.Make(d, o)
+	if err != nil || want == 0 {
+		return out, err
+	}
+	for _, s := range p.Sections {
+		if !grows(d, s.Index) || d.Sequence[s.Index].FitMM > 0 {
+			continue
+		}
+		next, q, err := ToLength(d, s.Index, want, o)
+		if err != nil {
+			return out, err
+		}
+		if n := next.Sequence[s.Index].Count; n != s.Count && math.Abs(q.LengthMM-want) < math.Abs(p.LengthMM-want) {
+			k, _ := knot.Get(s.Do)
+			out = append(out, Grown{s.Index, k.Name, n, q.LengthMM})
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Grown) int {
+		return cmp.Compare(math.Abs(a.LengthMM-want), math.Abs(b.LengthMM-want))
+	})
+	return out, nil
 }

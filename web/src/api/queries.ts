@@ -20,6 +20,7 @@ import type {
   FistAnswer,
   FistRequest,
   Folder,
+  Grown,
   Inspect,
   JudgeRequest,
   Kept,
@@ -259,6 +260,16 @@ export function useRevisions(id: number, revision: number | undefined) {
   return useQuery({
     queryKey: ["revisions", id, revision],
     queryFn: () => api.get<Revision[]>(`/pieces/${id}/revisions`),
+  });
+}
+
+/** useToWanted are the counts that bring a piece nearest to its wanted length. */
+export function useToWanted(id: number, revision: number | undefined) {
+  return useQuery({
+    queryKey: ["to-wanted", id, revision],
+    queryFn: () => api.get<Grown[]>(`/pieces/${id}/to-wanted`),
+    enabled: revision !== undefined,
+    placeholderData: keepPreviousData,
   });
 }
 

@@ -7,6 +7,7 @@ export interface Root {
   NotationRequest: NotationRequest;
   CreateRequest: CreateRequest;
   IntoRequest: IntoRequest;
+  ToWanted: Grown[];
   StartRequest: StartRequest;
   StartOffer: StartOffer;
   PlaceRequest: PlaceRequest;
@@ -206,6 +207,12 @@ export interface IntoRequest {
   section: number;
   to: Section;
   keeps: "count" | "length";
+}
+export interface Grown {
+  section: number;
+  name: string;
+  count: number;
+  length_mm: number;
 }
 export interface StartRequest {
   kind?: string;

@@ -9,6 +9,7 @@ import { Drawer } from "../stuff/Drawer";
 import { useWork } from "../work";
 import { Measure } from "./Measure";
 import { Through } from "./Through";
+import { ToWanted } from "./ToWanted";
 
 /** fitted is hardware of another kind: what is thick there has a size from the first. */
 function fitted(type: string, fittings: Fitting[], on: Hardware): Partial<Hardware> {
@@ -174,6 +175,7 @@ export function Purpose() {
           onSet={(v) => set({ [a.key]: v })}
         />
       ))}
+      {p.length_mm ? <ToWanted /> : null}
       {plan?.heads ? (
         <p className="text-sm opacity-80">
           It holds {plan.heads_fit} lark's head{plan.heads_fit === 1 ? "" : "s"} of this cord side by side; {plan.heads}{" "}
