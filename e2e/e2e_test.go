@@ -459,7 +459,7 @@ func sheetPrints(t *testing.T, p *program, n int) {
 func TestNarrowScreens(t *testing.T) {
 	p := demoAt(t)
 	for _, w := range []int64{390, 820} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin", "/guide", "/new"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(w, 844))
 			v.goTo(path)
@@ -467,7 +467,7 @@ func TestNarrowScreens(t *testing.T) {
 			if over := eval[int](v, `document.documentElement.scrollWidth - innerWidth`); over > 0 {
 				t.Errorf("%s at %d px runs %d px over the side", path, w, over)
 			}
-			small := eval[[]string](v, `[...document.querySelectorAll("button, a, input, select, [role=slider]")].filter((e) => { const r = e.getBoundingClientRect(); return r.width > 0 && (r.width < 23.5 || r.height < 23.5) }).map((e) => e.outerHTML.slice(0, 90))`)
+			small := eval[[]string](v, `[...document.querySelectorAll("button, a, input, select, [role=slider]")].filter((e) => { const r = (e.matches(".sr-only[type=file]") ? e.closest("label") : e).getBoundingClientRect(); return r.width > 0 && (r.width < 23.5 || r.height < 23.5) }).map((e) => e.outerHTML.slice(0, 90))`)
 			if len(small) > 0 {
 				t.Errorf("%s at %d px: too small to touch: %v", path, w, small)
 			}
@@ -480,7 +480,7 @@ func TestNarrowScreens(t *testing.T) {
 func TestZoomedFar(t *testing.T) {
 	p := demoAt(t)
 	for _, size := range [][2]int64{{640, 400}, {320, 200}} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin", "/guide", "/new"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(size[0], size[1]))
 			v.goTo(path)
@@ -530,7 +530,7 @@ func TestAccessibility(t *testing.T) {
 	v := open(t, p, "/")
 	for _, theme := range []string{"day", "night"} {
 		for _, view := range []struct{ path, click string }{
-			{"/", ""}, {"/new", ""}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""},
+			{"/", ""}, {"/new", ""}, {"/guide", ""}, {"/", "Settings"}, {"/bin", ""}, {"/balls", ""},
 			{"/piece/6/purpose", ""}, {"/piece/4/stuff", ""}, {"/piece/4/stuff", "Take a cord from the drawer"}, {"/piece/21/colour", "Colours: those of the piece"}, {"/piece/21/colours", ""}, {"/trainer", ""}, {"/trainer/overhand", ""}, {"/piece/1/check", ""}, {"/piece/1/cut", "Table card"}, {"/piece/1/purpose", "Hardware from the drawer"}, {"/piece/5/cut", ""},
 			{"/piece/1/stuff", "Swatches of A: 2"}, {"/piece/1/stuff", "Another cord for A"}, {"/piece/1/cut", "From cord in hand"}, {"/piece/1/cut", "Running short"},
 			{"/piece/1/tie", ""}, {"/piece/1/tie", "both"}, {"/piece/1/tie", "Keys"}, {"/piece/1/tie", "Add a section"}, {"/piece/1/tie", "turned"}, {"/piece/1/tie", "lens"}, {"/piece/10/tie", ""}, {"/piece/9/tie", ""}, {"/piece/3/finish", ""}, {"/piece/7/log", ""},

@@ -67,3 +67,17 @@ func TestThePieceIsToldByEar(t *testing.T) {
 	v.key("+")
 	v.until("the new length is told", told+` !== "`+was+`"`)
 }
+
+// Each stage leads to its place in the guide, and the guide back to it.
+func TestTheGuideIsReachedFromEachStage(t *testing.T) {
+	v := open(t, demoAt(t), "/")
+	for _, stage := range []string{"Purpose", "Stuff", "Colour", "Cut", "Tie", "Finish", "Check", "Log"} {
+		v.goTo("/piece/1/" + strings.ToLower(stage))
+		v.until("the bench is there", long)
+		v.click("Help with " + stage)
+		v.until("its place has the focus", focusedText+` === "`+stage+`" && location.pathname === "/guide"`)
+		v.until("and is in sight", `(() => { const r = document.activeElement.getBoundingClientRect(); return r.top >= 0 && r.bottom <= innerHeight; })()`)
+		v.click("Back")
+		v.until("and back", `location.pathname === "/piece/1/`+strings.ToLower(stage)+`"`)
+	}
+}

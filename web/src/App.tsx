@@ -6,6 +6,7 @@ import { ColourSheet } from "./bench/colour/ColourSheet";
 import { Sheet } from "./bench/cut/Sheet";
 import { Devices } from "./devices/Devices";
 import { Fist } from "./fist/Fist";
+import { Guide } from "./guide/Guide";
 import { BinView } from "./rack/BinView";
 import { NewPiece } from "./rack/NewPiece";
 import { Rack } from "./rack/Rack";
@@ -37,6 +38,7 @@ export function App() {
       <Switch>
         <Route path="/" component={Rack} />
         <Route path="/new" component={NewPiece} />
+        <Route path="/guide" component={Guide} />
         <Route path="/bin" component={BinView} />
         <Route path="/balls" component={Fist} />
         <Route path="/trainer" component={Trainer} />

@@ -6,7 +6,8 @@ import { useKeys } from "../ui/useKeys";
 import { type Stage, stages } from "./stages";
 import { fixOf, useWork } from "./work";
 
-const sheet: [string, string][] = [
+/** keySheet are the keys of the bench, as they are listed. */
+export const keySheet: [string, string][] = [
   ["J / K", "next, previous section"],
   ["+ / -", "a knot more, a knot less"],
   ["A", "add a section after this one"],
@@ -37,7 +38,7 @@ export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Keys" onClose={onClose}>
       <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
-        {sheet.map(([key, what]) => (
+        {keySheet.map(([key, what]) => (
           <div key={key} className="contents">
             <dt className="figure">{key}</dt>
             <dd>{what}</dd>

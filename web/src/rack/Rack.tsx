@@ -50,6 +50,9 @@ export function Rack() {
         <Link href="/balls" className="btn btn-ghost btn-sm">
           Balls and cores
         </Link>
+        <Link href="/guide" className="btn btn-ghost btn-sm">
+          Guide
+        </Link>
         <Link href="/trainer" className="btn btn-ghost btn-sm">
           Trainer
         </Link>

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Link } from "wouter";
 import { Field, type FieldProps } from "./Field";
 import { useDraft } from "./useDraft";
 
@@ -78,9 +79,14 @@ export function Panel(p: { title: string; lead?: string; children: ReactNode }) 
   return (
     <section className="flex flex-col gap-3" aria-label={p.title}>
       <header>
-        <h2 data-heading className="text-lg font-semibold">
-          {p.title}
-        </h2>
+        <div className="flex items-baseline gap-3">
+          <h2 data-heading className="flex-1 text-lg font-semibold">
+            {p.title}
+          </h2>
+          <Link href={`/guide#${p.title.toLowerCase()}`} className="btn btn-ghost btn-xs h-7">
+            Help<span className="sr-only"> with {p.title}</span>
+          </Link>
+        </div>
         {p.lead && <p className="text-sm opacity-80">{p.lead}</p>}
       </header>
       {p.children}

@@ -15,6 +15,7 @@ export function useHeading() {
   useEffect(() => {
     if (was.current === at) return;
     was.current = at;
+    if (location.hash) return; // the place that is named takes it
     // What the page asks for first may stand in for it for a moment.
     let tries = 0;
     const look = () => {

@@ -147,6 +147,9 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
         <span className="max-md:hidden">
           <OnThePhone id={id} />
         </span>
+        <Link href="/guide#vise" className="btn btn-ghost btn-sm max-lg:hidden">
+          Help
+        </Link>
         <span className="figure">
           {done} / {plan.actions}
         </span>
