@@ -70,14 +70,38 @@ func TestThePieceIsToldByEar(t *testing.T) {
 
 // Each stage leads to its place in the guide, and the guide back to it.
 func TestTheGuideIsReachedFromEachStage(t *testing.T) {
-	v := open(t, demoAt(t), "/")
+	v := open(t, demoAt(t), "/piece/1/purpose")
+	v.until("the bench is there", long)
 	for _, stage := range []string{"Purpose", "Stuff", "Colour", "Cut", "Tie", "Finish", "Check", "Log"} {
-		v.goTo("/piece/1/" + strings.ToLower(stage))
-		v.until("the bench is there", long)
+		v.until("it is open", `location.pathname === "/piece/1/`+strings.ToLower(stage)+`"`)
 		v.click("Help with " + stage)
 		v.until("its place has the focus", focusedText+` === "`+stage+`" && location.pathname === "/guide"`)
 		v.until("and is in sight", `(() => { const r = document.activeElement.getBoundingClientRect(); return r.top >= 0 && r.bottom <= innerHeight; })()`)
 		v.click("Back")
-		v.until("and back", `location.pathname === "/piece/1/`+strings.ToLower(stage)+`"`)
+		v.until("and back", `location.pathname === "/piece/1/`+strings.ToLower(stage)+`" && `+long)
+		v.key("]")
 	}
+}
+
+// One box finds pieces, knots, cords, hardware and settings, by a button too.
+func TestOneBoxFindsAll(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/1/tie")
+	v.until("the bench is there", long)
+	const found = `[...document.querySelectorAll('[aria-label="Found"] li')]`
+	find := func(text, kind string) {
+		t.Helper()
+		v.click("Find")
+		v.until("the box is open", `document.activeElement.getAttribute("aria-label") === "What to find"`)
+		v.key(text)
+		v.until(text+" is found", found+`[0]?.textContent.endsWith("`+kind+`")`)
+		v.key(kb.Enter)
+		v.until("it has gone", `!document.querySelector('dialog[aria-label="Find anything"]')`)
+	}
+	find("clip", "hardware")
+	v.until("hardware is chosen in Purpose", `location.pathname === "/piece/1/purpose"`)
+	find("inches", "settings")
+	v.until("the settings are open", `document.querySelector('dialog[aria-label="Settings"]')`)
+	v.key(kb.Escape)
+	find("square knot", "knot")
+	v.until("the knot stands in the guide", `location.pathname === "/guide" && document.activeElement.id === "knot-square-knot"`)
 }

@@ -120,6 +120,9 @@ function Laid({ stage }: { stage: Stage }) {
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setPast(true)}>
           History
         </button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFinding(true)}>
+          Find
+        </button>
         <button type="button" className="btn btn-ghost btn-sm max-lg:hidden" onClick={() => setSheet(true)}>
           Keys
         </button>

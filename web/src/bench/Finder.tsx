@@ -1,23 +1,28 @@
 import { useCombobox } from "downshift";
 import { useState } from "react";
 import { useLocation } from "wouter";
-import { useTags } from "../api/queries";
+import { useCatalogue, useDrawer, useTags } from "../api/queries";
 import { Dialog } from "../ui/Dialog";
 import { finds } from "../ui/finds";
+import { openSettings } from "../ui/SettingsMenu";
 import { stageNames, stages } from "./stages";
 
 interface Target {
   name: string;
   kind: string;
   words: string;
-  to: string;
+  /** where it leads; what is done there is done by act */
+  to?: string;
+  act?: () => void;
 }
 
-/** Finder goes to any piece, or any stage of this one, by a few letters. */
+/** Finder goes to any piece, stage, knot, cord, hardware or setting by a few letters. */
 export default function Finder({ onClose, piece }: { onClose: () => void; piece?: number }) {
   const [path, go] = useLocation();
   const id = piece ?? Number(path.match(/^\/piece\/(\d+)/)?.[1] ?? 0);
   const tags = useTags().data ?? [];
+  const known = useCatalogue().data;
+  const spools = useDrawer().data ?? [];
   const all: Target[] = [
     ...(id ? stages.map((s) => ({ name: stageNames[s], kind: "stage", words: "", to: `/piece/${id}/${s}` })) : []),
     ...(id
@@ -27,24 +32,59 @@ export default function Finder({ onClose, piece }: { onClose: () => void; piece?
         ]
       : []),
     ...tags.map((t) => ({ name: t.name, kind: t.kind || "piece", words: t.words, to: `/piece/${t.id}/tie` })),
+    { name: "A new piece", kind: "room", words: "hang begin start pattern", to: "/new" },
     { name: "The rack", kind: "room", words: "", to: "/" },
     { name: "The bin", kind: "room", words: "", to: "/bin" },
-    { name: "Balls and cores", kind: "room", words: "", to: "/balls" },
+    { name: "Balls and cores", kind: "room", words: "fist marble", to: "/balls" },
+    { name: "Trainer", kind: "room", words: "lead practise", to: "/trainer" },
+    { name: "Guide", kind: "room", words: "help", to: "/guide" },
+    {
+      name: "Settings",
+      kind: "settings",
+      words: "units inches millimetres hand left right theme dark backup devices keys rest",
+      act: openSettings,
+    },
+    // What is chosen of the drawer and of hardware is chosen on a piece, or for a new one.
+    ...(known?.fittings ?? []).map((f) => ({
+      name: f.name.replace(/^an? /, ""),
+      kind: "hardware",
+      words: "hangs on",
+      to: id ? `/piece/${id}/purpose` : "/new",
+    })),
+    ...spools.map((sp) => ({
+      name: sp.name,
+      kind: "cord of the drawer",
+      words: `${sp.stuff.make} ${sp.stuff.material}`,
+      to: id ? `/piece/${id}/stuff` : "/new",
+    })),
+    ...(known?.knots ?? []).map((k) => ({
+      name: k.name,
+      kind: "knot",
+      words: `${k.other_names.join(" ")} ${k.for}`,
+      to: `/guide#knot-${k.id}`,
+    })),
   ];
   const [text, setText] = useState("");
-  const found = all.filter((o) => finds(text, `${o.name} ${o.words}`)).slice(0, 12);
+  // What is called so comes before what only has to do with it.
+  const called = (o: Target) => (finds(text, o.name) ? 0 : 1);
+  const found = all
+    .filter((o) => finds(text, `${o.name} ${o.words}`))
+    .sort((a, b) => called(a) - called(b))
+    .slice(0, 12);
   const box = useCombobox<Target>({
     items: found,
     isOpen: true,
     defaultHighlightedIndex: 0,
     initialHighlightedIndex: 0,
     itemToString: (o) => o?.name ?? "",
-    itemToKey: (o) => o?.to,
+    itemToKey: (o) => `${o?.kind} ${o?.name}`,
     inputValue: text,
     onSelectedItemChange: ({ selectedItem }) => {
       if (!selectedItem) return;
       onClose();
-      go(selectedItem.to);
+      if (selectedItem.to) go(selectedItem.to);
+      // When this dialog has gone.
+      if (selectedItem.act) requestAnimationFrame(selectedItem.act);
     },
   });
   return (
@@ -59,7 +99,7 @@ export default function Finder({ onClose, piece }: { onClose: () => void; piece?
           const here = i === box.highlightedIndex;
           return (
             <li
-              key={o.to}
+              key={`${o.kind} ${o.name} ${o.to ?? ""}`}
               className={`flex cursor-pointer justify-between rounded-field border-l-4 px-3 py-1.5 ${here ? "border-l-secondary bg-base-200 font-semibold" : "border-l-transparent"}`}
               {...box.getItemProps({ item: o, index: i })}
             >

@@ -88,7 +88,7 @@ export function Guide() {
 function Entry({ knot: k }: { knot: CatalogueKnot }) {
   const picture = useKnotPicture(k.id).data;
   return (
-    <li className="flex flex-col gap-1 rounded-box border border-base-300 p-2">
+    <li id={`knot-${k.id}`} tabIndex={-1} className="flex flex-col gap-1 rounded-box border border-base-300 p-2">
       <span className="mat block h-28 overflow-hidden p-1">
         {picture && picture.places.length > 0 && <Fitted picture={picture} label="" />}
       </span>

@@ -47,6 +47,9 @@ export function Rack() {
           value={find}
           onChange={(e) => setFind(e.target.value)}
         />
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFinding(true)}>
+          Find anything
+        </button>
         <Link href="/balls" className="btn btn-ghost btn-sm">
           Balls and cores
         </Link>

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef } from "react";
+import { type ReactNode, useLayoutEffect, useRef } from "react";
 import { heading } from "./heading";
 import { opener } from "./opener";
 import { opened } from "./topDialog";
@@ -6,7 +6,8 @@ import { opened } from "./topDialog";
 /** Dialog is a modal that closes with Escape or beside it, and gives the focus back. */
 export function Dialog(p: { title: string; onClose: () => void; children: ReactNode; wide?: boolean }) {
   const box = useRef<HTMLDialogElement>(null);
-  useEffect(() => {
+  // Before it is seen: keys that are pressed at once are its own.
+  useLayoutEffect(() => {
     const d = box.current;
     if (!d) return;
     const from = opener();
@@ -20,8 +21,13 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
     return () => {
       closed();
       d.close();
-      // Where it was opened from may be gone by what was done in it.
-      (from?.isConnected ? from : heading())?.focus();
+      // Not at once: the Enter that closed it would press what it was opened from once more.
+      requestAnimationFrame(() => {
+        if (document.querySelector("dialog[open]")) return;
+        // Where it was opened from may be gone by what was done in it.
+        if (from?.isConnected) from.focus();
+        else if (document.activeElement === document.body) heading()?.focus();
+      });
     };
   }, []);
   return (

@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Failed, whyNot } from "../api/client";
 import { rests } from "../api/facts.gen";
 import { type SettingsPart, useChangeSettings, useSettings } from "../api/queries";
@@ -18,9 +18,22 @@ export const holds: Option[] = [
   { id: "needle", name: "a lacing needle" },
 ];
 
+let opens: (() => void) | null = null;
+
+/** openSettings opens the settings from elsewhere on the page. */
+export function openSettings() {
+  opens?.();
+}
+
 /** SettingsMenu is the maker's own way of working, kept for the installation. */
 export function SettingsMenu() {
   const [open, setOpen] = useState(false);
+  useEffect(() => {
+    opens = () => setOpen(true);
+    return () => {
+      opens = null;
+    };
+  }, []);
   const settings = useSettings();
   const change = useChangeSettings();
   const set = (s: SettingsPart) => change.mutate(s);
