@@ -10,11 +10,27 @@ import (
 
 const offers = `(document.querySelector('[data-testid="offers"]')?.textContent ?? "")`
 
+// How a piece is begun, changed and brought to its length, on one demo.
+func TestBeginnings(t *testing.T) {
+	p := demoAt(t)
+	for _, part := range []struct {
+		name string
+		run  func(t *testing.T, p *program)
+	}{
+		{"APieceIsBegunWithTheCordsInHand", theAPieceIsBegunWithTheCordsInHand},
+		{"APieceIsBegunPlain", theAPieceIsBegunPlain},
+		{"ASectionIsChangedIntoAnother", theASectionIsChangedIntoAnother},
+		{"AWantedLengthOffersCounts", theAWantedLengthOffersCounts},
+	} {
+		t.Run(part.name, func(t *testing.T) { part.run(t, p) })
+	}
+}
+
 // A piece is begun with what a maker knows: what it is for, how long, and the cords that there are,
 // one from the drawer and one that is described and put into it. What is offered is of these
 // cords, that long, and hangs on the bench as it was offered.
-func TestAPieceIsBegunWithTheCordsInHand(t *testing.T) {
-	v := open(t, demoAt(t), "/")
+func theAPieceIsBegunWithTheCordsInHand(t *testing.T, p *program) {
+	v := open(t, p, "/")
 	v.click("Hang a new piece")
 	v.until("all is planned", offers+`.includes("pieces to begin with.")`)
 	v.choose("What is it for?", "key-fob")
@@ -52,8 +68,8 @@ func TestAPieceIsBegunWithTheCordsInHand(t *testing.T) {
 }
 
 // Begun plain, a piece is its cords on the mount and nothing else.
-func TestAPieceIsBegunPlain(t *testing.T) {
-	v := open(t, demoAt(t), "/new")
+func theAPieceIsBegunPlain(t *testing.T, p *program) {
+	v := open(t, p, "/new")
 	v.until("the plain one is there", `document.querySelector('[data-pattern="plain"]')`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-pattern="plain"]').click()`))
 	v.until("it is on the bench", `location.pathname.endsWith("/purpose")`)
@@ -64,9 +80,9 @@ func TestAPieceIsBegunPlain(t *testing.T) {
 
 // A section is changed into another knot on the same strands, by a key; the piece stays as long as
 // it was, a knot that cannot be tied there is refused where one is, and it can be undone.
-func TestASectionIsChangedIntoAnother(t *testing.T) {
+func theASectionIsChangedIntoAnother(t *testing.T, p *program) {
 	const marked = `(document.getElementById(document.activeElement.getAttribute("aria-activedescendant"))?.textContent ?? "")`
-	v := open(t, demoAt(t), "/piece/1/tie")
+	v := open(t, p, "/piece/1/tie")
 	v.until("the bench is there", long+` === "114 mm"`)
 	v.key("i")
 	v.until("the knots are there", `document.querySelector('dialog[aria-label="Change section 2 into"] [data-knot="half-knot"]')`)
@@ -84,8 +100,8 @@ func TestASectionIsChangedIntoAnother(t *testing.T) {
 }
 
 // A wanted length offers the counts that come nearest to it; one is taken by a press.
-func TestAWantedLengthOffersCounts(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/purpose")
+func theAWantedLengthOffersCounts(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/purpose")
 	v.until("the bench is there", long)
 	v.field("Wanted length", "140")
 	const ways = `[...document.querySelectorAll('[aria-label="To come to the wanted length"] li')]`

@@ -459,7 +459,7 @@ func sheetPrints(t *testing.T, p *program, n int) {
 func TestNarrowScreens(t *testing.T) {
 	p := demoAt(t)
 	for _, w := range []int64{390, 820} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin", "/guide", "/new"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin", "/new"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(w, 844))
 			v.goTo(path)
@@ -480,7 +480,7 @@ func TestNarrowScreens(t *testing.T) {
 func TestZoomedFar(t *testing.T) {
 	p := demoAt(t)
 	for _, size := range [][2]int64{{640, 400}, {320, 200}} {
-		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin", "/guide", "/new"} {
+		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin", "/new"} {
 			v := open(t, p, "/")
 			v.do(chromedp.EmulateViewport(size[0], size[1]))
 			v.goTo(path)

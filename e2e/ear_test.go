@@ -10,11 +10,28 @@ import (
 
 const focusedText = `(document.activeElement?.textContent ?? "").trim()`
 
+// What is done by keys and told by ear, on one demo; that which changes the settings comes last.
+func TestByKeysAndByEar(t *testing.T) {
+	p := demoAt(t)
+	for _, part := range []struct {
+		name string
+		run  func(t *testing.T, p *program)
+	}{
+		{"WhereTheFocusGoes", theWhereTheFocusGoes},
+		{"ThePieceIsToldByEar", theThePieceIsToldByEar},
+		{"TheGuideIsReachedFromEachStage", theTheGuideIsReachedFromEachStage},
+		{"OneBoxFindsAll", theOneBoxFindsAll},
+		{"SingleKeysCanBeSwitchedOff", theSingleKeysCanBeSwitchedOff},
+	} {
+		t.Run(part.name, func(t *testing.T) { part.run(t, p) })
+	}
+}
+
 // The focus goes into a dialog's first field and back to where it was opened from; another page or
 // stage moves it to its heading; the first Tab is past what stands on every page; titles name the
 // piece and the view.
-func TestWhereTheFocusGoes(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/tie")
+func theWhereTheFocusGoes(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/tie")
 	v.until("the bench is there", long)
 	v.until("the title names piece and stage", `document.title === "Slipway locker 14: tie · Nimble Bight"`)
 	v.click("Settings")
@@ -34,8 +51,8 @@ func TestWhereTheFocusGoes(t *testing.T) {
 }
 
 // Keys of one character can be switched off; those with Ctrl stay.
-func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/tie")
+func theSingleKeysCanBeSwitchedOff(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/tie")
 	v.until("the bench is there", long)
 	v.click("Settings")
 	v.choose("Keys of one character, as F or +", "off")
@@ -52,8 +69,8 @@ func TestSingleKeysCanBeSwitchedOff(t *testing.T) {
 }
 
 // A screen reader is told what hangs, in order and with its colours, and what a change has done.
-func TestThePieceIsToldByEar(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/tie")
+func theThePieceIsToldByEar(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/tie")
 	v.until("the hang is described", `document.getElementById(document.querySelector('[role="group"][aria-describedby]')?.getAttribute("aria-describedby"))?.textContent.includes("Cord A is dark teal.")`)
 	said := eval[string](v, `document.getElementById("described").textContent`)
 	for _, want := range []string{"on a split ring", "1. mount: A and B", "2. square knot, 9 times: A and B"} {
@@ -69,8 +86,8 @@ func TestThePieceIsToldByEar(t *testing.T) {
 }
 
 // Each stage leads to its place in the guide, and the guide back to it.
-func TestTheGuideIsReachedFromEachStage(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/purpose")
+func theTheGuideIsReachedFromEachStage(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/purpose")
 	v.until("the bench is there", long)
 	for _, stage := range []string{"Purpose", "Stuff", "Colour", "Cut", "Tie", "Finish", "Check", "Log"} {
 		v.until("it is open", `location.pathname === "/piece/1/`+strings.ToLower(stage)+`"`)
@@ -84,8 +101,8 @@ func TestTheGuideIsReachedFromEachStage(t *testing.T) {
 }
 
 // One box finds pieces, knots, cords, hardware and settings, by a button too.
-func TestOneBoxFindsAll(t *testing.T) {
-	v := open(t, demoAt(t), "/piece/1/tie")
+func theOneBoxFindsAll(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/tie")
 	v.until("the bench is there", long)
 	const found = `[...document.querySelectorAll('[aria-label="Found"] li')]`
 	find := func(text, kind string) {

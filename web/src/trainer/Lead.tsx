@@ -68,7 +68,7 @@ export function Lead({ knot }: { knot: string }) {
   if (leading.error) return <Nothing title="This knot cannot be led" text={leading.error.message} />;
   const slipped = said !== null && !said.right && !trying;
   return (
-    <div className="screen flex h-full flex-col" data-testid="lead" data-at={at}>
+    <div className="screen flex h-full flex-col" data-testid="lead" data-at={at} data-wait={!now || undefined}>
       <header className="flex flex-wrap items-center gap-3 border-base-300 border-b px-4 py-2">
         <Link href="/trainer" className="btn btn-ghost btn-sm">
           <span aria-hidden="true">&larr;</span> Trainer
