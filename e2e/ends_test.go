@@ -20,6 +20,7 @@ func TestPurposeAsksForWhatFixesTheRest(t *testing.T) {
 	v.until("and what is missing is said", text("no-longer")+`?.includes("asks for one more size")`)
 	v.field("Round the hand", "3000 mm")
 	v.until("a hand of three metres is refused", panel+`.includes("between 120 and 350 mm")`)
+	v.until("what was typed stays where it is refused", saved+` && [...document.querySelectorAll("label")].find((l) => l.textContent.trim() === "Round the hand").control.value === "3000 mm"`)
 	v.field("Round the hand", "210 mm")
 	v.until("nothing goes round it yet", `document.querySelector('[data-testid="warnings"]')?.textContent.includes("goes round a hand yet")`)
 	v.choose("It is a", "key-fob")

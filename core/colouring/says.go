@@ -3,9 +3,10 @@ package colouring
 import (
 	"fmt"
 	"maps"
-	"nimblebight/core/knot"
 	"slices"
 	"strings"
+
+	"nimblebight/core/knot"
 )
 
 // Said is what is said of one section.

@@ -2,6 +2,7 @@ package scene
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/plan"
@@ -72,19 +73,15 @@ func (e endOn) strands(up float64) []plan.Strand {
 // stays while the strand moves.
 func RenderHand(now, led plan.Layout, section int, v View) Picture {
 	d := now.Thick
-	is, will := FromEnd.hand(now, section), FromEnd.hand(led, section)
+	is, will := lookUpAt(now, section), lookUpAt(led, section)
 	up := math.Min(is.top, will.top) - d
 	if len(is.runs) == 0 {
 		return Render(plan.Layout{Thick: d}, v)
 	}
-	out := FromEnd.bare(now)
+	out := bare(now)
 	out.Strands = is.strands(up)
 	will.strands(up)
-	for _, s := range out.Strands {
-		for _, at := range s.Points {
-			out.Bottom = math.Max(out.Bottom, at.Y)
-		}
-	}
+	settle(&out)
 	pic := Render(out, v)
 	pic.frame(will.runs, d)
 	pic.numberEnds(now, section, is.ends, up)
@@ -94,8 +91,8 @@ func RenderHand(now, led plan.Layout, section int, v View) Picture {
 	return pic
 }
 
-// hand is a section in hand as one looks up at it.
-func (Look) hand(l plan.Layout, section int) endOn {
+// lookUpAt is a section as one looks up at it; nothing for one that is not there.
+func lookUpAt(l plan.Layout, section int) endOn {
 	if section < 0 || section >= len(l.Sections) {
 		return endOn{top: math.Inf(1)}
 	}
@@ -132,9 +129,7 @@ func movingRun(runs []plan.Strand, l plan.Layout) []r3.Vec {
 		}
 	}
 	if l.MovingLeg == 0 && folded(l) {
-		for i, j := 0, len(pts)-1; i < j; i, j = i+1, j-1 {
-			pts[i], pts[j] = pts[j], pts[i]
-		}
+		slices.Reverse(pts)
 	}
 	return pts
 }

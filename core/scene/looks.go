@@ -32,28 +32,32 @@ const (
 // heights stay, and lengths along the round are those at the cords' mean distance from
 // the axis.
 func (k Look) Of(l plan.Layout, section int) plan.Layout {
-	out := k.bare(l)
+	out := bare(l)
 	if section < 0 || section >= len(l.Sections) {
 		return out
 	}
-	runs := sectionRuns(l, section)
 	switch k {
 	case FromEnd:
-		e := lookUp(runs, l.Thick, l.Moving >= 0)
+		e := lookUpAt(l, section)
 		out.Strands = e.strands(e.top - l.Thick)
 	case Unrolled:
-		out.Strands = unrolled(runs, l.Thick)
+		out.Strands = unrolled(sectionRuns(l, section), l.Thick)
 	}
-	for _, s := range out.Strands {
-		for _, v := range s.Points {
-			out.Bottom = math.Max(out.Bottom, v.Y)
-		}
-	}
+	settle(&out)
 	return out
 }
 
+// settle tells a layout how far down its strands go.
+func settle(l *plan.Layout) {
+	for _, s := range l.Strands {
+		for _, v := range s.Points {
+			l.Bottom = math.Max(l.Bottom, v.Y)
+		}
+	}
+}
+
 // bare is a layout of the same cords without strands.
-func (Look) bare(l plan.Layout) plan.Layout {
+func bare(l plan.Layout) plan.Layout {
 	return plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: l.Moving, MovingLeg: -1, MovingFrom: math.Inf(-1),
 		Stuffs: l.Stuffs, Figures: l.Figures, Thick: l.Thick}
 }
@@ -61,8 +65,8 @@ func (Look) bare(l plan.Layout) plan.Layout {
 // SideOf is what is tied round a core, turned so that one of its sides looks to the eye;
 // a layout without strands where it has no such side.
 func SideOf(l plan.Layout, core knot.CoreAt, n int) plan.Layout {
-	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: -1, MovingLeg: -1, MovingFrom: math.Inf(-1),
-		Stuffs: l.Stuffs, Figures: l.Figures, Thick: l.Thick}
+	out := bare(l)
+	out.Moving = -1
 	if n < 0 || n >= len(core.Sides) {
 		return out
 	}

@@ -352,10 +352,14 @@ var catalogue = sync.OnceValue(func() []Lesson {
 				out = append(out, l)
 			}
 		}
-		for _, f := range loose.Films(k.ID) {
+		films := loose.Films(k.ID)
+		for _, f := range films {
 			add(f)
 		}
 		for _, n := range loose.Strands {
+			if slices.ContainsFunc(films, func(f knot.Film) bool { return len(f.Frames[0]) == n }) {
+				continue
+			}
 			if f, ok := loose.Ring(k, n, ringFrames); ok {
 				add(f)
 			}

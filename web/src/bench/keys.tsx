@@ -6,8 +6,7 @@ import { useKeys } from "../ui/useKeys";
 import { type Stage, stages } from "./stages";
 import { fixOf, useWork } from "./work";
 
-/** keySheet are the keys of the bench, as they are listed. */
-export const keySheet: [string, string][] = [
+const sheet: [string, string][] = [
   ["J / K", "next, previous section"],
   ["+ / -", "a knot more, a knot less"],
   ["A", "add a section after this one"],
@@ -34,17 +33,24 @@ export const keySheet: [string, string][] = [
   ["?", "these keys"],
 ];
 
+/** KeyList are the keys of the bench. */
+export function KeyList() {
+  return (
+    <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
+      {sheet.map(([key, what]) => (
+        <div key={key} className="contents">
+          <dt className="figure">{key}</dt>
+          <dd>{what}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
 export function KeySheet({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Keys" onClose={onClose}>
-      <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
-        {keySheet.map(([key, what]) => (
-          <div key={key} className="contents">
-            <dt className="figure">{key}</dt>
-            <dd>{what}</dd>
-          </div>
-        ))}
-      </dl>
+      <KeyList />
     </Dialog>
   );
 }

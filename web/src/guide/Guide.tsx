@@ -2,7 +2,7 @@ import { useEffect } from "react";
 import { Link } from "wouter";
 import { useCatalogue, useKnotPicture } from "../api/queries";
 import type { CatalogueKnot } from "../api/types.gen";
-import { keySheet } from "../bench/keys";
+import { KeyList } from "../bench/keys";
 import { Fitted } from "../hang/Plate";
 import { useTitle } from "../ui/useTitle";
 import { chapters, terms } from "./text";
@@ -69,14 +69,7 @@ export function Guide() {
             <h2 id="keys" tabIndex={-1} className="mb-2 font-semibold text-lg">
               Keys of the bench
             </h2>
-            <dl className="grid grid-cols-[auto_1fr] gap-x-6 gap-y-1.5">
-              {keySheet.map(([key, what]) => (
-                <div key={key} className="contents">
-                  <dt className="figure">{key}</dt>
-                  <dd>{what}</dd>
-                </div>
-              ))}
-            </dl>
+            <KeyList />
           </section>
         </div>
       </main>

@@ -9,13 +9,17 @@ interface Props extends FieldProps {
 
 /** ColourInput takes a colour by a picker, by a name or hex, or from the screen where the browser can. */
 export function ColourInput({ label, path, value, onSet }: Props) {
-  const { wrong, input } = useDraft(value, (text) => {
-    const hex = read(text);
-    if (!hex)
-      return `${text.trim() || "Nothing"} is no colour here. Write a name, such as teal, or a hex, such as #0f5c63.`;
-    onSet(hex);
-    return "";
-  });
+  const { wrong, input } = useDraft(
+    value,
+    (text) => {
+      const hex = read(text);
+      if (!hex)
+        return `${text.trim() || "Nothing"} is no colour here. Write a name, such as teal, or a hex, such as #0f5c63.`;
+      onSet(hex);
+      return "";
+    },
+    path,
+  );
   return (
     <Field label={label} path={path} wrong={wrong}>
       {(f) => (

@@ -14,8 +14,8 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
     if (!d.open) {
       d.showModal();
       // The way in is the first field, not the button that closes it.
-      const first = "[data-focus], .modal-box :is(input, select, textarea):not(:disabled, .sr-only)";
-      d.querySelector<HTMLElement>(first)?.focus();
+      const first = ".modal-box :is(input, select, textarea):not(:disabled, .sr-only)";
+      (d.querySelector<HTMLElement>("[data-focus]") ?? d.querySelector<HTMLElement>(first))?.focus();
     }
     const closed = opened(d);
     return () => {

@@ -23,19 +23,23 @@ export function readNumber(text: string): number | null {
 /** NumberInput takes a number; what is no number is refused where it stands, and nothing is made of it. */
 export function NumberInput(p: Props) {
   const { value, onSet, least = 0, most = Number.MAX_SAFE_INTEGER, whole, optional, bare, className } = p;
-  const { wrong, input } = useDraft(value === undefined ? "" : String(value), (text) => {
-    const t = text.trim();
-    if (t === "") {
-      if (optional) onSet(undefined);
-      return optional ? "" : "Write a number.";
-    }
-    const n = readNumber(t);
-    if (n === null) return `“${t}” is no number.`;
-    if (whole && !Number.isInteger(n)) return "Write a whole number.";
-    if (n < least || n > most) return `It goes from ${least} to ${most.toLocaleString("en")}.`;
-    onSet(n);
-    return "";
-  });
+  const { wrong, input } = useDraft(
+    value === undefined ? "" : String(value),
+    (text) => {
+      const t = text.trim();
+      if (t === "") {
+        if (optional) onSet(undefined);
+        return optional ? "" : "Write a number.";
+      }
+      const n = readNumber(t);
+      if (n === null) return `“${t}” is no number.`;
+      if (whole && !Number.isInteger(n)) return "Write a whole number.";
+      if (n < least || n > most) return `It goes from ${least} to ${most.toLocaleString("en")}.`;
+      onSet(n);
+      return "";
+    },
+    p.path,
+  );
   return (
     <Field label={p.label} bare={bare} path={p.path} wrong={wrong}>
       {(f) => (

@@ -16,11 +16,15 @@ export function TextInput(
     needed?: boolean;
   },
 ) {
-  const { input } = useDraft(p.value, (text) => {
-    const t = text.trim();
-    if (t !== "" || !p.needed) p.onSet(t);
-    return "";
-  });
+  const { input } = useDraft(
+    p.value,
+    (text) => {
+      const t = text.trim();
+      if (t !== "" || !p.needed) p.onSet(t);
+      return "";
+    },
+    p.path,
+  );
   const common = { maxLength: p.most ?? 120, placeholder: p.placeholder };
   return (
     <Field label={p.label} bare={p.bare} path={p.path}>

@@ -183,12 +183,16 @@ interface WordsProps<T> extends Shown {
 
 /** WordsInput takes words with spaces between; what they cannot be is said where they stand. */
 function WordsInput<T>({ label, path, value, placeholder, read, onSet }: WordsProps<T>) {
-  const { wrong, input } = useDraft(value, (text) => {
-    const got = read(text.split(/[\s,+]+/).filter(Boolean));
-    if (typeof got === "string") return got;
-    onSet(got);
-    return "";
-  });
+  const { wrong, input } = useDraft(
+    value,
+    (text) => {
+      const got = read(text.split(/[\s,+]+/).filter(Boolean));
+      if (typeof got === "string") return got;
+      onSet(got);
+      return "";
+    },
+    path,
+  );
   return (
     <Labelled label={label} path={path} wrong={wrong}>
       {(f) => <input className="input input-sm validator figure w-full" placeholder={placeholder} {...f} {...input} />}
