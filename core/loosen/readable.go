@@ -54,13 +54,13 @@ func (f Film) Readable() error {
 	if err != nil {
 		return fmt.Errorf("loosen: the tight knot: %w", err)
 	}
-	aside, err := curve.Crossings(f.ledAside(n - 1))
+	aside, err := curve.Crossings(f.ledFar(n - 1))
 	if err != nil {
 		return fmt.Errorf("loosen: the tight knot: %w", err)
 	}
 	var loose []curve.Crossing
 	for k := n - 2; k >= 0; k-- {
-		if loose, err = curve.Crossings(f.ledAside(k)); err != nil {
+		if loose, err = curve.Crossings(f.ledFar(k)); err != nil {
 			return fmt.Errorf("loosen: frame %d: %w", k, err)
 		}
 		if !maps.Equal(wound(loose), wound(aside)) {
@@ -164,10 +164,10 @@ func (f Film) led(k int) []curve.Curve {
 // farOff is how far before, behind and beside the picture strands are led on, diameters.
 const farOff = 60
 
-// ledAside are the strands of frame k, led on from where they stand and hang when they are
+// ledFar are the strands of frame k, led on from where they stand and hang when they are
 // tight, far behind and far before the picture, to far beside it: so it tells nothing that one
 // passed before another's beginning or behind its end, both of which are seen as dots.
-func (f Film) ledAside(k int) []curve.Curve {
+func (f Film) ledFar(k int) []curve.Curve {
 	out := f.curves(k)
 	if !f.Across {
 		return out

@@ -42,8 +42,9 @@ func (s *state) onRoute(route []r3.Vec, in Strand) []r3.Vec {
 	return out
 }
 
-// fromRoute lets what hands lay come to rest, loose, and draws it up. No strand is led to its
-// place in the tight knot but for the last few tenths of a diameter.
+// fromRoute lets what hands lay come to rest, loose, and draws it up. Under a looseness of
+// heldUnder it is pulled, across its strands, to where the tight knot lies, at last harder: what
+// caught lets go. It must come to within routeOff of it; the rest of the way is constructed.
 func fromRoute(ctx context.Context, s *state, growth float64) (Film, error) {
 	s.free = true
 	var stills []still
@@ -83,7 +84,7 @@ func fromRoute(ctx context.Context, s *state, growth float64) (Film, error) {
 	if err := relax(routeLast, true, 1e-5); err != nil {
 		return Film{}, err
 	}
-	for k := 1; k <= routeHarder; k++ { // what caught lets go, and it lies where it is drawn up
+	for k := 1; k <= routeHarder; k++ {
 		s.onto = 2 * float64(k)
 		if err := relax(routeEach, true, 1e-5); err != nil {
 			return Film{}, err

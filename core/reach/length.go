@@ -14,7 +14,8 @@ import (
 const mostGuesses = 8
 
 // ToLength is a piece with as many knots in a section as bring it nearest to a length, mm: with
-// one more or one fewer it is no nearer. A section that takes no count is left as it is.
+// one more or one fewer it is no nearer, as far as some twice mostGuesses plans tell. A section
+// that takes no count is left as it is.
 func ToLength(d piece.Document, section int, length float64, o plan.Options) (piece.Document, plan.Plan, error) {
 	p, err := plan.Make(d, o)
 	row, ok := byIndex(p, section)

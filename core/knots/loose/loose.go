@@ -1,5 +1,6 @@
 // Package loose keeps the films of knots: how each goes from loose to drawn up, loose as one
-// sees it who ties it, from the face or at the working end. They are grown from the knots' own curves by package loosen when the
+// sees it who ties it, from the face or at the working end. They are grown from the knots' own
+// curves, or drawn up from the way that hands lay them, by package loosen when the
 // program is built (make shapes); nothing of a knot is said here.
 package loose
 
