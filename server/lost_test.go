@@ -150,9 +150,9 @@ func TestSpoiltRowsCostThemselves(t *testing.T) {
 		t.Errorf("the drawer is %+v", got)
 	}
 	for raw, want := range map[string]server.Settings{
-		`moth-eaten`: {Units: "mm", Hand: "right", Theme: "auto", OneIn: 20, Hold: "fingers"},
-		`{"units":"inch","hand":7,"theme":"night"}`:           {Units: "inch", Hand: "right", Theme: "night", OneIn: 20, Hold: "fingers"},
-		`{"units":"cubit","hand":"left","theme":"moonlight"}`: {Units: "mm", Hand: "left", Theme: "auto", OneIn: 20, Hold: "fingers"},
+		`moth-eaten`: {Units: "mm", Hand: "right", Theme: "auto", SingleKeys: "on", OneIn: 20, Hold: "fingers"},
+		`{"units":"inch","hand":7,"theme":"night"}`:           {Units: "inch", Hand: "right", Theme: "night", SingleKeys: "on", OneIn: 20, Hold: "fingers"},
+		`{"units":"cubit","hand":"left","theme":"moonlight"}`: {Units: "mm", Hand: "left", Theme: "auto", SingleKeys: "on", OneIn: 20, Hold: "fingers"},
 	} {
 		if err := b.st.Change(ctx, "settings", "", func(string) (string, error) { return raw, nil }); err != nil {
 			t.Fatal(err)

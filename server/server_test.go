@@ -279,7 +279,7 @@ func TestPicturesFollowHandAndPlace(t *testing.T) {
 	if face.View != "face" || back.View != "back" || face.Empty() || held.Height >= face.Height {
 		t.Errorf("face %d high, held %d", face.Height, held.Height)
 	}
-	ask[server.Settings](b, 200, "PATCH", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night", OneIn: 40, Hold: "needle"})
+	ask[server.Settings](b, 200, "PATCH", "/api/settings", server.Settings{Units: "inch", Hand: "left", Theme: "night", SingleKeys: "off", OneIn: 40, Hold: "needle"})
 	left := ask[svg.Picture](b, 200, "GET", path, nil)
 	if fmt.Sprint(left.Plates) == fmt.Sprint(face.Plates) {
 		t.Error("a left-handed maker gets the right-handed picture")

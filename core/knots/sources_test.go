@@ -42,6 +42,8 @@ var homonyms = map[string]string{
 	"core/plan/stages.go finish":             "a stage",
 	"core/plan/ends.go ends":                 "a field of a section",
 	"web/src/api/queries.ts ends":            "the ends of a piece",
+	"core/start/start.go mount":              "the head of a line",
+	"web/src/guide/text.ts finish":           "a stage",
 }
 
 // Nothing outside the folders of knots, the demo and the tests names a knot or a
