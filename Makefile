@@ -78,8 +78,9 @@ generated: $(STAMPS)/npm
 	$(GO) test ./core/knots -run TestEmbedded
 	$(GO) test ./core/knots/ball -run TestEveryBallIsEmbedded
 
+# They take what the browser leaves over: it is waited for, and they are not.
 go-tests: $(STAMPS)/web
-	$(GO) test $$($(GO) list ./... | grep -v /e2e)
+	nice -n 15 $(GO) test -timeout 18m $$($(GO) list ./... | grep -v /e2e)
 
 browser-tests: bin/bight $(STAMPS)/chromium
 	$(GO) test -count=1 -timeout 14m ./e2e/...
@@ -88,8 +89,7 @@ test: $(STAMPS)/web $(STAMPS)/chromium
 	@$(MAKE) --no-print-directory lint
 	@$(MAKE) --no-print-directory generated
 	@$(MAKE) --no-print-directory bin/bight
-	@$(MAKE) --no-print-directory browser-tests
-	@$(MAKE) --no-print-directory go-tests
+	@$(MAKE) --no-print-directory -j2 -k browser-tests go-tests
 
 bench: bin/bight $(STAMPS)/chromium
 	$(GO) test -run '^$$' -bench . -benchmem -timeout 30m ./core/... ./store ./server ./e2e

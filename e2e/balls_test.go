@@ -82,6 +82,7 @@ func TestABallAtTheVise(t *testing.T) {
 		t.Errorf("%d turns in bands, %d of drawing up, %d gates of six faces", bands, rounds, gates)
 	}
 	v.goTo("/piece/" + strconv.Itoa(n) + "/vise")
+	v.cutAll()
 	v.until("the ball is in hand", `document.querySelectorAll('[data-testid="vise"] path:is(.lay-body, .lay-lit)').length > 0`)
 	v.key(" ")
 	v.key(" ")

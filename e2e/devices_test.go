@@ -49,6 +49,7 @@ func TestStandInsForDevices(t *testing.T) {
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("aside[data-devices] summary").click()`))
 	v.until("it is seen", text("label")+`.includes("cut ")`)
 	v.goTo("/piece/1/vise")
+	v.cutAll()
 	v.until("the piece is in the vise", visePlace+` === "0"`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("aside[data-devices] summary").click()`))
 	for _, f := range v.axe() {

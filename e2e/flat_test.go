@@ -37,6 +37,7 @@ func TestEveryPatternFromRackToLog(t *testing.T) {
 		}
 		v.goTo(fmt.Sprintf("/piece/%d/vise", n))
 		v.until(id+" is in the vise", `document.querySelector('[data-testid="counter"]')`)
+		v.cutAll()
 		v.key(" ")
 		v.until(id+" goes on", `document.querySelector('[data-testid="vise"]').dataset.done === "1"`)
 	}

@@ -334,11 +334,11 @@ func TestAFoldIsOneFigureEverywhere(t *testing.T) {
 		v := open(t, p, "/piece/1/cut")
 		v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`fetch("/api/settings", {method: "PATCH", body: '{"hand":%q}'})`, hand), chromedp.EvalAwaitPromise))
 		v.goTo("/piece/1/cut")
-		v.until("the cut is said", `document.querySelector('[data-testid="measure-A"]')?.textContent.includes(" mm from the end")`)
+		v.until("the cut is said", `document.querySelector('[data-testid="measure-A"]')?.textContent.includes(" mm. That is")`)
 		said := eval[string](v, `document.querySelector('[data-testid="measure-A"]').textContent`)
 		var fold float64
 		var side string
-		if _, err := fmt.Sscanf(said, "Measure %f mm from the end of the %s leg", &fold, &side); err != nil {
+		if _, err := fmt.Sscanf(said, "Lay the end of the %s leg at 0 of the tape measure and fold at %f mm", &side, &fold); err != nil {
 			t.Fatalf("%q: %v", said, err)
 		}
 		if strip := eval[string](v, `document.querySelector('[data-strip="A"]').getAttribute("aria-label")`); !strings.Contains(strip, fmt.Sprintf("fold %g mm from the end of its %s leg", fold, side)) {
@@ -351,11 +351,15 @@ func TestAFoldIsOneFigureEverywhere(t *testing.T) {
 		}
 		v.goTo("/piece/1/vise")
 		v.until("the vise is there", `document.querySelector('[data-testid="vise"]')`)
-		if hand == "left" { // cords are put on from the other side
-			v.leave()
-			v.key(" ")
+		// Both cords are cut, then the first of them is folded.
+		at := fmt.Sprintf(`document.querySelector('[data-testid="vise"]')?.textContent.includes("the end of the %s leg at 0 of the tape measure and fold at %g mm")`, side, fold)
+		for range 2 {
+			if hand == "right" { // the place is kept for the other hand
+				v.leave()
+				v.key(" ")
+			}
 		}
-		v.until("the vise says it", fmt.Sprintf(`document.querySelector('[data-testid="vise"]')?.textContent.includes("Measure %g mm from the end of the %s leg")`, fold, side))
+		v.until("the vise says it", at)
 	}
 }
 

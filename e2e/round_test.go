@@ -31,6 +31,7 @@ func TestWorkThatGoesRoundIsUnrolled(t *testing.T) {
 	}
 	v.goTo("/piece/19/vise")
 	v.until("the work is in the vise", `document.querySelector('[data-testid="vise"]')`)
+	v.cutAll()
 	for range at {
 		v.key(" ")
 	}

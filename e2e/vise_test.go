@@ -9,10 +9,26 @@ import (
 
 const visePlace = `document.querySelector('[data-testid="vise"]')?.dataset.done`
 
+// cutAll goes from the table to the first move that ties.
+func (v page) cutAll() {
+	v.click("All is cut and folded")
+	v.until("all is cut", visePlace+` === "0"`)
+}
+
 // The step at the vise is a move, half a knot, a knot or a section, by keys alone; what was
 // made a few times is said in short, and what comes next in small.
 func TestStridesAtTheVise(t *testing.T) {
 	v := open(t, demoAt(t), "/piece/1/vise")
+	v.until("the work begins on the table", visePlace+` === "-4" && `+text("move")+`.includes("of cord A and cut it.") && document.querySelector('[data-testid="table"] svg')`)
+	v.key(" ")
+	v.key(" ")
+	v.until("then the first cord is folded", visePlace+` === "-2" && `+text("move")+`.includes("fold at ") && document.querySelector('[data-testid="table"] svg').getAttribute("aria-label").includes("folded")`)
+	v.until("it is kept", text("place-sign")+` === "place saved"`)
+	v.goTo("/piece/1/vise")
+	v.until("loaded anew it is where it was", visePlace+` === "-2"`)
+	v.key(kb.Backspace)
+	v.until("and back", visePlace+` === "-3"`)
+	v.cutAll()
 	v.until("the first move is there", visePlace+` === "0" && `+text("next")+`?.startsWith("Then: ")`)
 	v.key(" ")
 	v.key(" ")
@@ -50,6 +66,13 @@ func TestStridesAtTheVise(t *testing.T) {
 	v.until("slips are drawn with the way back", `document.querySelector('[aria-label="Where you are"]').textContent.includes("The way back: ")`)
 	v.click("It looks like this: go on")
 	v.until("then the work goes on", `!document.querySelector('[aria-label="Where you are"]')`)
+	v.until("the work so far is drawn, and what is left named", `document.querySelectorAll('[aria-label="So far, and what is left"] figure svg path').length > 20 && document.querySelector('[aria-label="So far, and what is left"]').textContent.includes("Still to be tied")`)
+	// The piece is cut short on the bench: at the vise it is said where the place is now.
+	v.goTo("/piece/1/tie")
+	v.typeLine("mount A B, square-knot 2, half-knot 4, finish dome")
+	v.until("it is changed", saved)
+	v.goTo("/piece/1/vise")
+	v.until("it is said what came of the place", text("place-note")+` === "The piece was changed since. The place is in section 3, half knot, 1 of 4."`)
 }
 
 // A knot is led by keys alone: a wrong crossing is told at once with what it makes, and at
@@ -101,7 +124,7 @@ func TestTheTrainer(t *testing.T) {
 func TestTheViseWithoutTheNetwork(t *testing.T) {
 	p := demoAt(t)
 	v := open(t, p, "/piece/1/vise")
-	v.until("the first move is there", visePlace+` === "0"`)
+	v.cutAll()
 	v.until("all steps are put by", text("put-by"))
 	p.stop()
 	v.goTo("/piece/1/vise")

@@ -55,8 +55,10 @@ func took(p plan.Plan, steps []pace.Taken) store.Times {
 		fresh := make([]pace.Taken, 0, len(steps))
 		for _, s := range steps {
 			if s.N > after {
-				fresh = append(fresh, s)
 				after = s.N
+				if s.From >= 0 { // cutting and folding is no knot's time
+					fresh = append(fresh, s)
+				}
 			}
 		}
 		spells := pace.Spells(p, fresh)
@@ -110,7 +112,7 @@ func (s *Server) timesAt(c ctx, p store.Piece, at store.Place) (*Times, error) {
 			out.SectionS += sp.WorkedS
 		}
 	}
-	if left, ok := pace.Left(pl, at.Done, pace.Paces(all)); ok {
+	if left, ok := pace.Left(pl, max(0, at.Done), pace.Paces(all)); ok {
 		left = math.Round(left)
 		out.LeftS = &left
 	}

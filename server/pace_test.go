@@ -44,7 +44,7 @@ func TestTimesAtTheVise(t *testing.T) {
 	for _, bad := range []pace.Taken{{N: 7, From: 16, To: 17, AfterS: -1}, {N: 0, From: 16, To: 17, AfterS: 1}} {
 		ask[server.Problem](b, 422, "PUT", path+"/place", server.PlaceRequest{From: 16, Done: 17, Revision: p.Revision, Device: "bench", Steps: []pace.Taken{bad}})
 	}
-	if no := ask[server.Problem](b, 422, "PUT", path+"/place", server.PlaceRequest{From: 16, Done: 4000, Revision: p.Revision, Device: "bench"}); !strings.Contains(no.Detail, "the piece has 29 actions") {
+	if no := ask[server.Problem](b, 422, "PUT", path+"/place", server.PlaceRequest{From: 16, Done: 4000, Revision: p.Revision, Device: "bench"}); !strings.Contains(no.Detail, "the piece has 4 moves on the table and 29 actions") {
 		t.Errorf("beyond the end: %s", no.Detail)
 	}
 	if at := ask[server.PlaceAnswer](b, 200, "GET", path+"/place", nil); at.Done != 16 || at.Times == nil || at.Times.WorkedS != 1010 {

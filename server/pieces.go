@@ -153,6 +153,17 @@ func (s *Server) open(c ctx, p store.Piece) (*Bench, error) {
 		return out, nil
 	}
 	out.Document, out.Notation = &d, notation.Notate(d.Sequence)
+	if p.Place.Revision == 0 { // not begun: nothing is cut yet
+		_ = side.Guard(func() error {
+			set, err := s.settings(c)
+			if err != nil {
+				return err
+			}
+			pl, err := s.views.plan(p.Document, d, set, hand{})
+			out.Done = -len(pl.Ready)
+			return err // what cannot be planned has nothing to cut
+		})
+	}
 	if p.Place.Revision != 0 && p.Place.Revision != p.Revision {
 		set, err := s.store.Placed(on(c), p)
 		if err != nil {

@@ -46,8 +46,8 @@ func (s *Server) goOn(c *gin.Context) {
 	if err == nil {
 		n, err = id(c, "id")
 	}
-	const most = 100 * piece.MostKnots
-	if err == nil && (req.Done < 0 || req.Done > most || req.From < 0 || req.From > most) {
+	const least, most = -1000, 100 * piece.MostKnots
+	if err == nil && (req.Done < least || req.Done > most || req.From < least || req.From > most) {
 		err = &bodyError{"The place at the vise is not a number of actions."}
 	}
 	if err == nil && len([]rune(req.Device)) > 60 {
@@ -61,8 +61,8 @@ func (s *Server) goOn(c *gin.Context) {
 	if err == nil {
 		if p, _, _, pl, err = s.planned(c); err != nil && len(req.Steps) == 0 && p.ID != 0 {
 			err = nil // it cannot be tied as it is; its place is kept all the same
-		} else if err == nil && p.Revision == req.Revision && req.Done > pl.Actions {
-			err = piece.Problems{{Path: "done", Message: fmt.Sprintf("is %d; the piece has %d actions, and its place stays where it was", req.Done, pl.Actions)}}
+		} else if err == nil && p.Revision == req.Revision && (req.Done > pl.Actions || req.Done < -len(pl.Ready)) {
+			err = piece.Problems{{Path: "done", Message: fmt.Sprintf("is %d; the piece has %d moves on the table and %d actions, and its place stays where it was", req.Done, len(pl.Ready), pl.Actions)}}
 		}
 	}
 	if err != nil {

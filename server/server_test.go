@@ -173,7 +173,7 @@ func TestBadInputIsRefusedWithItsPlaceAndChangesNothing(t *testing.T) {
 		{"POST", "/api/pieces", server.CreateRequest{Pattern: "doily"}, 400, "", "doily"},
 		{"POST", path + "/notation", server.NotationRequest{Revision: p.Revision, Line: "mount A, bowline 3"}, 422, "line", "no knot named"},
 		{"POST", path + "/notation", server.NotationRequest{Revision: p.Revision, Line: "mount Q"}, 422, "sequence[0].cords", "does not have"},
-		{"PUT", path + "/place", server.PlaceRequest{Done: -2}, 400, "", "vise"},
+		{"PUT", path + "/place", server.PlaceRequest{Done: -2000}, 400, "", "vise"},
 		{"POST", path + "/log", server.Entry{Minutes: ptr(-1)}, 422, "minutes", "zero or more"},
 		{"POST", path + "/log", server.Entry{Cords: []evidence.Cut{{ID: "A", CutMM: ptr(100), LeftMM: ptr(200)}}}, 422, "cords[0].left_mm", "more than the"},
 		{"POST", "/api/drawer", server.Spool{Name: "x"}, 422, "stuff.make", "known makes"},

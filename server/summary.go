@@ -198,6 +198,8 @@ func tag(t store.Tag) Tag {
 		out.Stage = "tied"
 	case t.Done > 0:
 		out.Stage = "on the vise"
+	case t.Done < 0:
+		out.Stage = "being cut"
 	}
 	return out
 }

@@ -32,12 +32,14 @@ import (
 
 // Tag is a piece as it hangs on the rack.
 type Tag struct {
-	ID        int64     `json:"id"`
-	Revision  int64     `json:"revision"`
-	Name      string    `json:"name"`
-	Kind      string    `json:"kind"`
-	Stage     string    `json:"stage" jsonschema:"enum=planned,enum=on the vise,enum=tied,enum=logged"`
-	Done      int       `json:"done"`    // actions done at the vise
+	ID       int64  `json:"id"`
+	Revision int64  `json:"revision"`
+	Name     string `json:"name"`
+	Kind     string `json:"kind"`
+	Stage    string `json:"stage" jsonschema:"enum=planned,enum=being cut,enum=on the vise,enum=tied,enum=logged"`
+	// Done are the actions done at the vise; below 0 it is so many moves on the table before
+	// the first of them.
+	Done      int       `json:"done"`
 	Actions   int       `json:"actions"` // of all
 	LengthMM  float64   `json:"length_mm"`
 	Warnings  int       `json:"warnings"`

@@ -332,7 +332,7 @@ func (f pieceFile) check() error {
 			return fmt.Errorf("a log entry is of revision %d, which is not there", l.Revision)
 		}
 	}
-	if f.Place != nil && f.Place.Done < 0 {
+	if f.Place != nil && f.Place.Done < leastPlace {
 		return fmt.Errorf("its place at the vise is %d", f.Place.Done)
 	}
 	return nil

@@ -227,7 +227,7 @@ func TestHistoriesThatDoNotHangTogetherAreRefused(t *testing.T) {
 		"twice":         `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}},{"number":1,"document":{}}]}`,
 		"no document":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1}]}`,
 		"log of none":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"logs":[{"revision":9,"cords":[]}]}`,
-		"place below 0": `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"place":{"done":-1}}`,
+		"a far place":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"place":{"done":-1001}}`,
 		"a list":        `[]`,
 	} {
 		var b bytes.Buffer

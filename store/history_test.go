@@ -224,6 +224,9 @@ func TestStepsAtTheVise(t *testing.T) {
 		from, to, holds int
 		elsewhere       bool
 	}{
+		{-4, -3, -3, false}, // not begun: it is where the window says
+		{-3, 0, 0, false},
+		{-4, -2, 0, true}, // another device still cuts
 		{0, 3, 3, false},
 		{3, 4, 4, false},
 		{4, 2, 2, false}, // back

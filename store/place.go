@@ -10,7 +10,8 @@ import (
 )
 
 // Place is how far a piece has come at the vise: so many actions of the
-// revision in which they are counted. The zero value is a piece not begun.
+// revision in which they are counted, or below 0 so many moves before the first of
+// them. The zero value, with no revision, is a piece not begun.
 type Place struct {
 	Done     int
 	Revision int64
@@ -34,6 +35,9 @@ func (r placeRow) out() Place {
 	return Place{r.Action, r.RevisionID, r.Device, r.UpdatedAt, r.WorkedS}
 }
 
+// leastPlace is further before the first move that ties than any piece begins.
+const leastPlace = -1000
+
 // Step is a step at the vise: from the place that a window knew to the one that
 // it has come to.
 type Step struct {
@@ -52,8 +56,8 @@ var ErrStale = errors.New("the piece was changed since")
 // has been at work: then the further of the two places holds, and elsewhere is
 // set.
 func (s *Store) Go(ctx context.Context, id int64, step Step) (place Place, elsewhere bool, err error) {
-	if step.To < 0 || step.From < 0 {
-		return Place{}, false, fmt.Errorf("a place at the vise is not below zero: %d", min(step.To, step.From))
+	if step.To < leastPlace || step.From < leastPlace {
+		return Place{}, false, fmt.Errorf("a place at the vise is not below %d: %d", leastPlace, min(step.To, step.From))
 	}
 	err = s.write(ctx, func(tx *gorm.DB) error {
 		p, r, err := load(tx, id)
@@ -73,6 +77,9 @@ func (s *Store) Go(ctx context.Context, id int64, step Step) (place Place, elsew
 			}
 		}
 		to := step.To
+		if row.PieceID == 0 { // not begun: it is where the window says
+			row.Action = step.From
+		}
 		if row.Action != step.From && row.Action != step.To {
 			elsewhere = true
 			to = max(row.Action, step.To)

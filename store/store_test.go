@@ -169,8 +169,8 @@ func TestForeignKeysHold(t *testing.T) {
 	if _, err := s.AddLog(ctx, store.Log{PieceID: 77, Cords: []byte("[]")}); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a log of a piece that is not there: %v", err)
 	}
-	if _, _, err := s.Go(ctx, 77, store.Step{To: -1}); err == nil {
-		t.Error("a place below zero was kept")
+	if _, _, err := s.Go(ctx, 77, store.Step{To: -1001}); err == nil || errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a place far before the first move: %v", err)
 	}
 }
 

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"slices"
 	"strings"
 
 	"nimblebight/core/piece"
@@ -8,15 +9,26 @@ import (
 
 // Carry tells how many actions of another plan of the piece are done when done
 // actions of this one are: the place stays at its knot, whatever was changed
-// above it.
+// above it. A place below 0 is so many moves of [Plan.Ready] before the first that ties.
 //
-//	(1) Carry(p, p, n) == n for n from 0 to p.Actions
-//	(2) it is never below 0 nor above to.Actions
+//	(1) Carry(p, p, n) == n for n from -len(p.Ready) to p.Actions
+//	(2) it is never below -len(to.Ready) nor above to.Actions
 //	(3) of two places the further one stays the further one, or both become one
 //
 // A step that is not in the other plan any more gives its place to the end of
-// the one before it that is.
+// the one before it that is. Where nothing is tied yet, the place is before the first
+// move on the table that was not made in just that way: what is cut otherwise now is
+// measured again.
 func Carry(from, to Plan, done int) int {
+	if done <= 0 {
+		made := from.Ready[:max(0, len(from.Ready)+done)]
+		for i, a := range to.Ready {
+			if !slices.ContainsFunc(made, func(b Action) bool { return a.Text == b.Text && a.Cord == b.Cord }) {
+				return i - len(to.Ready)
+			}
+		}
+		return 0
+	}
 	done = max(0, min(done, from.Actions))
 	at, into := from.stepAt(done)
 	match := matchSteps(from.Steps, to.Steps)

@@ -31,13 +31,13 @@ func TestCarryKeepsItsLaws(t *testing.T) {
 		from := planned(t, a)
 		for _, b := range lines {
 			to := planned(t, b)
-			last := 0
-			for n := 0; n <= from.Actions; n++ {
+			last := -len(to.Ready)
+			for n := -len(from.Ready); n <= from.Actions; n++ {
 				got := plan.Carry(from, to, n)
 				if a == b && got != n {
 					t.Errorf("%s: place %d of the same plan became %d", a, n, got)
 				}
-				if got < 0 || got > to.Actions {
+				if got < -len(to.Ready) || got > to.Actions {
 					t.Errorf("%s to %s: place %d became %d of %d", a, b, n, got, to.Actions)
 				}
 				if got < last {

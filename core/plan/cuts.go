@@ -7,7 +7,6 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/gauge"
-	"nimblebight/core/knot"
 )
 
 // Why is what the cut of a cord is made of, mm; together they are the cut.
@@ -202,15 +201,6 @@ func (w *walk) cords() {
 		if c.Stuff.Make.Stretches() && out.Measure != "" {
 			out.Measure += " Lay it out without pull."
 		}
-		if out.FoldAtMM > 0 && !w.fromBall() { // said again where it is put on
-			for _, s := range w.plan.Steps {
-				for k, a := range s.Actions {
-					if mounts := knot.TermsOf(w.d.Sequence[s.Section]).Legs == 2; mounts && a.Cord == out.ID {
-						s.Actions[k].Detail = out.Measure + " " + a.Detail
-					}
-				}
-			}
-		}
 		w.plan.WeightG += out.NeedsMM / 1000 * w.figures[ci].Weight
 		for n := range out.Legs {
 			out.Legs[n].Bands = w.bands(ci, n, out.Legs[n].CutMM)
@@ -284,9 +274,11 @@ func (w *walk) folds(out *Cord, ci int, first, second measured) {
 	}
 	out.SavedMM = math.Max(0, whole-out.CutMM)
 	out.WastedMM = math.Max(0, out.CutMM-found)
-	out.Measure = w.measure(*out, middle, legs[1-out.FoldLeg].worked)
+	works := [2]bool{first.worked, second.worked}
+	out.fold, out.parts = w.measure(*out, middle, works)
+	out.Measure = out.fold + " " + out.parts
 	for n, l := range legs {
-		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Parts: l.parts, BeyondMM: l.extra(), doubt: w.doubt(l.leg)}
+		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Name: w.legName(*out, n, works), Parts: l.parts, BeyondMM: l.extra(), doubt: w.doubt(l.leg)}
 		if l.worked {
 			lg.Role = "worker"
 		}
@@ -305,22 +297,31 @@ func (w *walk) sideOf(leg int) string {
 	return "right"
 }
 
-// measure says how a cord is folded: one leg is measured, the rest is the other
-// one. {fold} stands for that length, so that every page shows it alike.
-func (w *walk) measure(c Cord, middle, works bool) string {
-	rest := "is the other leg"
-	if works {
-		rest = "is the working leg"
+// measure says how a cord is folded and what its legs are: one leg is measured, the rest
+// is the other one. {fold} stands for that length, so that every page shows it alike.
+func (w *walk) measure(c Cord, middle bool, works [2]bool) (fold, legs string) {
+	if w.fromBall() {
+		return "Measure {fold} for the start.", "The ball begins there, and the rest is the working end."
 	}
-	which, other := "the short one", "the long one"
-	if c.Short != "" && c.Short != c.FoldSide {
-		which, other = other, which
+	if middle {
+		return "Hold both ends together at 0 of the tape measure and fold it in the middle, at {fold}.", "Both legs are equal."
+	}
+	return fmt.Sprintf("Lay the end of the %s leg at 0 of the tape measure and fold at {fold}.", c.FoldSide),
+		fmt.Sprintf("That is the %s, the rest is the %s.", w.legName(c, c.FoldLeg, works), w.legName(c, 1-c.FoldLeg, works))
+}
+
+// legName is what a leg of a folded cord is called: by its length, where they differ, and
+// by what it does.
+func (w *walk) legName(c Cord, leg int, works [2]bool) string {
+	says := "inner leg"
+	if works[leg] {
+		says = "working leg"
 	}
 	switch {
-	case w.fromBall():
-		return "Measure {fold} for the start; the ball begins there, and the rest is the working end."
-	case middle:
-		return "Fold in the middle, {fold} from either end."
+	case c.Short == "":
+		return says
+	case c.Short == w.sideOf(leg):
+		return "short " + says
 	}
-	return fmt.Sprintf("Measure {fold} from the end of the %s leg, %s, and fold there; the rest, %s, %s.", c.FoldSide, which, other, rest)
+	return "long " + says
 }

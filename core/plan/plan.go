@@ -51,9 +51,12 @@ type Plan struct {
 	Cautions []caution.Caution `json:"cautions"`
 	Endings  []Ended           `json:"endings"`
 	Prepared []Prepared        `json:"prepared"`
-	Joints   []Joint           `json:"joints,omitempty"` // of cords that are folded as one
-	Notation string            `json:"notation"`
-	Done     []Stage           `json:"done"` // the stages that have what they need
+	// Ready are the moves on the table before the first one that ties: to measure, to cut
+	// and to fold.
+	Ready    []Action `json:"ready"`
+	Joints   []Joint  `json:"joints,omitempty"` // of cords that are folded as one
+	Notation string   `json:"notation"`
+	Done     []Stage  `json:"done"` // the stages that have what they need
 	// Turn is by how much the piece is turned about the axis that it hangs on to show
 	// its shape best, degrees: a band that is folded back shows its opening from the
 	// side, all else its face.
@@ -107,6 +110,8 @@ type Cord struct {
 	FoldSide string  `json:"fold_side,omitempty"`
 	// Measure says in words how it is measured out; {fold} in it is FoldAtMM.
 	Measure string `json:"measure,omitempty"`
+	// of Measure: how it is folded, and what its legs are
+	fold, parts string
 	// SavedMM is by how much shorter it is cut than with equal legs, WastedMM by how
 	// much longer than with the fold that the plan finds.
 	SavedMM  float64 `json:"saved_mm,omitempty"`
@@ -123,6 +128,8 @@ type Leg struct {
 	// ShortMM is what is missing where a fold was given too near the end.
 	ShortMM float64 `json:"short_mm,omitempty"`
 	Role    string  `json:"role"` // worker, filler
+	// Name is what a leg of a folded cord is called beside the other: short inner leg.
+	Name string `json:"name,omitempty"`
 	// Parts are the shares of the sections it feeds, from the fold on.
 	Parts []Part `json:"parts"`
 	// Bands are the colours of a cord that changes along its length, from the fold on, or
@@ -274,6 +281,8 @@ type Action struct {
 	Gate    string   `json:"gate,omitempty"`
 	// Led is set where the strand in hand can be shown on its way.
 	Led bool `json:"led,omitempty"`
+	// Table is what is done on the table before the first knot, of a move of [Plan.Ready].
+	Table string `json:"table,omitempty" jsonschema:"enum=cut,enum=prepare,enum=fuse,enum=fold"`
 }
 
 // Options are what does not stand in the document.

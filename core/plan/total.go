@@ -50,6 +50,7 @@ func (w *walk) finish() Plan {
 	w.cords()
 	w.evenGate()
 	w.joints()
+	p.Ready = w.ready()
 	w.warn()
 	w.stopper()
 	p.layout = &layouts{walk: w, bottom: p.LengthMM}

@@ -100,7 +100,7 @@ func newWalk(d piece.Document, o Options) *walk {
 		w.figures = append(w.figures, w.gauge.Figures(c.Stuff))
 	}
 	w.plan = Plan{Name: d.Name, WantedMM: d.Purpose.LengthMM, LeftHanded: o.LeftHanded, OneIn: o.OneIn, Hold: o.Hold,
-		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []caution.Caution{}, Endings: []Ended{}, Prepared: []Prepared{}}
+		Cords: []Cord{}, Sections: []Section{}, Warnings: []Warning{}, Checks: []Check{}, Steps: []Step{}, Cautions: []caution.Caution{}, Endings: []Ended{}, Prepared: []Prepared{}, Ready: []Action{}}
 	return w
 }
 

@@ -87,6 +87,10 @@ func TestWhatMakersReadAreSentences(t *testing.T) {
 			for _, w := range p.Warnings {
 				check("a warning", w.Message)
 			}
+			for _, a := range p.Ready {
+				check("a move on the table", a.Text)
+				check("a move on the table", a.Detail)
+			}
 			for _, c := range p.Cords {
 				if c.Measure != "" {
 					check("how it is measured", c.Measure)

@@ -12,6 +12,8 @@ type Preparation struct {
 	// Flame is set where the end is melted.
 	Flame bool     `json:"flame,omitempty"`
 	Tools []string `json:"tools"`
+	// Early is set where it is done when the cord is cut, before anything is tied.
+	Early bool `json:"early,omitempty"`
 	// OffMM is what is cut off again when the end is through, mm; judged at the table.
 	OffMM float64 `json:"off_mm"`
 	// ThickerMM is by how much it makes the end thicker. Hard is set where all that is led
@@ -26,10 +28,10 @@ type Preparation struct {
 // Ways are all of them, in the order in which makers try them: what asks for the least
 // first.
 var Ways = []Preparation{
-	{ID: "taped", Name: "with taped ends", How: "Wind one turn of masking tape round each end and cut it on a slant.", Tools: []string{"masking tape"}, OffMM: 15, ThickerMM: 0.3, Hard: true},
+	{ID: "taped", Name: "with taped ends", How: "Wind one turn of masking tape round each end and cut it on a slant.", Tools: []string{"masking tape"}, Early: true, OffMM: 15, ThickerMM: 0.3, Hard: true},
 	{ID: "bare", Name: "with bare ends", How: "Cut each end on a slant just before it goes in, so that no yarn is caught.", Tools: []string{"sharp scissors"}, OffMM: 5, Hard: true},
 	{ID: "fused", Name: "with both ends fused to one point", How: "Melt the two ends together, side by side, and draw them out to one point.", Flame: true, Tools: []string{"lighter", "wetted blade"}, OffMM: 15, Two: true},
-	{ID: "pointed", Name: "with ends melted to a point", How: "Melt each end and roll it to a point with a wetted blade.", Flame: true, Tools: []string{"lighter", "wetted blade"}, OffMM: 10},
+	{ID: "pointed", Name: "with ends melted to a point", How: "Melt each end and roll it to a point with a wetted blade.", Flame: true, Tools: []string{"lighter", "wetted blade"}, Early: true, OffMM: 10},
 	{ID: "needle", Name: "one after the other, by a lacing needle", How: "Screw a lacing needle on each end and lead them through one after the other.", Tools: []string{"lacing needle"}, OffMM: 10, LastHard: true},
 }
 

@@ -73,7 +73,7 @@ export interface Tag {
   revision: number;
   name: string;
   kind: string;
-  stage: "planned" | "on the vise" | "tied" | "logged";
+  stage: "planned" | "being cut" | "on the vise" | "tied" | "logged";
   done: number;
   actions: number;
   length_mm: number;
@@ -989,6 +989,7 @@ export interface Passing {
   how: string;
   flame?: boolean;
   tools: string[];
+  early?: boolean;
   off_mm: number;
   need_mm: number;
   spare_mm: number;
@@ -1027,6 +1028,7 @@ export interface Plan {
   cautions: Caution[];
   endings: Ended[];
   prepared: Prepared[];
+  ready: Action[];
   joints?: Joint[];
   notation: string;
   done: string[];
@@ -1093,6 +1095,7 @@ export interface Leg {
   cut_mm: number;
   short_mm?: number;
   role: string;
+  name?: string;
   parts: Part[];
   bands?: Stretch[];
   beyond_mm: number;
@@ -1166,6 +1169,7 @@ export interface Action {
   under?: string[];
   gate?: string;
   led?: boolean;
+  table?: "cut" | "prepare" | "fuse" | "fold";
 }
 export interface Gate {
   at?: number;
@@ -1203,6 +1207,7 @@ export interface Preparation {
   how: string;
   flame?: boolean;
   tools: string[];
+  early?: boolean;
   off_mm: number;
 }
 export interface Joint {

@@ -6,7 +6,10 @@ import { named } from "../hang/View";
 import { cutTo, foldAt, length, type Units } from "../ui/units";
 import { useSize } from "../ui/useSize";
 
+// How high a cord's row is, of one that is folded, and how wide a letter under it is, px.
 const rowPx = 44;
+const foldedRowPx = 58;
+const letterPx = 6.4;
 
 /** Strips shows every cord laid straight on the table, to one common scale. */
 export function Strips() {
@@ -104,7 +107,14 @@ const Strip = memo(function Strip(p: StripProps) {
   const end = x0 + cord.cut_mm * perMM;
   const label = `Cord ${cord.id}: cut ${cutTo(cord.cut_mm, units)}${folded ? `, fold ${foldAt(cord.fold_at_mm, units)} from the end of its ${cord.fold_side} leg` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
   return (
-    <svg width={w} height={rowPx} className="block" role="group" aria-label={label} data-strip={cord.id}>
+    <svg
+      width={w}
+      height={folded ? foldedRowPx : rowPx}
+      className="block"
+      role="group"
+      aria-label={label}
+      data-strip={cord.id}
+    >
       <defs>
         <pattern id={`hatch${hatch}`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <path d="M0 0V6" stroke="var(--ink)" strokeWidth="1.6" opacity="0.55" />
@@ -135,7 +145,8 @@ const Strip = memo(function Strip(p: StripProps) {
             p={q}
             fold={fold}
             lit={lit === q.section}
-            name={`${names.get(q.section) ?? q.section + 1}: ${length(q.mm, units)}`}
+            called={names.get(q.section) ?? `section ${q.section + 1}`}
+            takes={length(q.mm, units)}
             setLit={setLit}
             select={select}
           />
@@ -158,6 +169,12 @@ const Strip = memo(function Strip(p: StripProps) {
             fontWeight="700"
           >
             fold {foldAt(cord.fold_at_mm, units)} {cord.fold_side}
+          </text>
+          <text x={x0} y="54" fontSize="11" fill="currentColor" className="figure">
+            {`left, ${near.name ?? "leg"}: ${length(near.cut_mm, units)}`}
+          </text>
+          <text x={end} y="54" fontSize="11" textAnchor="end" fill="currentColor" className="figure">
+            {`right, ${far.name ?? "leg"}: ${length(far.cut_mm, units)}`}
           </text>
         </g>
       )}
@@ -184,8 +201,11 @@ interface Pointing {
 /** Above so many parts of a cord they are drawn together. */
 const most = 60;
 
-function OnePart(props: { p: Part; fold: number; lit: boolean; name: string } & Pointing) {
-  const { p, fold, lit, name, setLit, select } = props;
+function OnePart(props: { p: Part; fold: number; lit: boolean; called: string; takes: string } & Pointing) {
+  const { p, fold, lit, called, takes, setLit, select } = props;
+  const name = `${called}: ${takes}`;
+  // What is called by a name only there where it fits is no bare number, which would read as a length.
+  const fits = [called, `section ${p.section + 1}`].find((t) => t.length * letterPx < p.w - 4);
   return (
     <g
       role="button"
@@ -230,18 +250,10 @@ function OnePart(props: { p: Part; fold: number; lit: boolean; name: string } & 
           {name}
         </text>
       ) : (
-        p.w > 15 &&
-        Math.abs(p.x + p.w / 2 - fold) > 56 && (
-          <text
-            x={p.x + p.w / 2}
-            y="40"
-            fontSize="11"
-            textAnchor="middle"
-            fill="currentColor"
-            className="figure"
-            pointerEvents="none"
-          >
-            {p.section + 1}
+        fits &&
+        Math.abs(p.x + p.w / 2 - fold) > 60 + (fits.length * letterPx) / 2 && (
+          <text x={p.x + p.w / 2} y="40" fontSize="11" textAnchor="middle" fill="currentColor" pointerEvents="none">
+            {fits}
           </text>
         )
       )}

@@ -18,17 +18,19 @@ import { useTitle } from "../ui/useTitle";
 import { useAhead } from "./ahead";
 import { Doing } from "./Doing";
 import { stepLook, stillLook } from "./look";
+import { OnTheTable } from "./OnTheTable";
 import { OnThePhone } from "./Phone";
 import { usePutBy } from "./putBy";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
 import { Pace, Rest } from "./Times";
 import { usePlace } from "./usePlace";
 import { turnStep, useTurning } from "./useTurning";
-import { Where } from "./Where";
+import { SoFar, Where } from "./Where";
 
 /** acts tells whether a caution stands at a place: at its section, or, of the whole piece, at the first move. */
 function acts(c: Caution, place: Place | null, done: number) {
   if (!place) return c.at.includes("check");
+  if (done < 0) return place.part === 1 && c.at.includes("cut");
   return c.section >= 0 ? c.section === place.step.section : done === 0 && c.at.includes("tie");
 }
 
@@ -53,13 +55,7 @@ export function Vise({ id }: { id: number }) {
 function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const { id, plan, piece } = p;
   const revision = piece.revision as number;
-  const { done, setDone, state, why, note, times } = usePlace(
-    id,
-    revision,
-    plan.actions,
-    piece.bench?.done ?? 0,
-    piece.reopen,
-  );
+  const { done, setDone, state, why, note, times } = usePlace(id, revision, plan, piece.bench?.done ?? 0, piece.reopen);
   const { units } = useSettings();
   const [short, setShort] = useState(false);
   const [card, setCard] = useState(false);
@@ -69,7 +65,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const go = () => setDone((n) => onwards(plan, n, stride));
   const back = () => setDone((n) => backwards(plan, n, stride));
   // One who comes back to work that was begun is shown where it stands, till the first step.
-  const [came, setCame] = useState(done > 0 ? done : -1);
+  const [came, setCame] = useState<number | null>(done > 0 ? done : null);
   const move = useMove(done);
   const section = place?.step.section ?? -1;
   const planned = plan.sections.find((s) => s.index === section);
@@ -85,11 +81,17 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   );
   const as = from !== "side" && sides.includes(from) ? from : undefined;
   const until = Math.min(to === done ? done + 1 : to, plan.actions);
+  const table = done < 0;
   const turning = useTurning(section);
   const turn = as ? 0 : turning.turn;
-  const view = usePicture(id, revision, { ...stepLook(until, place ? move.along : alongSteps, turn), as, section });
+  const view = usePicture(
+    id,
+    revision,
+    { ...stepLook(until, place ? move.along : alongSteps, turn), as, section },
+    !table,
+  );
   // Without the network the move stands still, as it was put by.
-  const still = usePicture(id, revision, stillLook(plan, until), view.isError);
+  const still = usePicture(id, revision, stillLook(plan, until), view.isError && !table);
   const picture = useLast(view.isError ? still.data : view.data);
   const next = placeAt(plan, until);
   useAhead(id, revision, next?.action.led ? until + 1 : undefined, { as, section });
@@ -103,7 +105,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const paced = { enabled: !short && !card, enableOnFormTags: true, preventDefault: true, ignoreEventWhen: own };
   useHotkeys("space,enter,pagedown,right", go, paced);
   useHotkeys("backspace,pageup,left", back, paced);
-  const share = plan.actions > 0 ? done / plan.actions : 0;
+  const share = plan.actions > 0 ? Math.max(0, done) / plan.actions : 0;
   return (
     <main className="vise flex h-dvh flex-col" data-testid="vise" data-done={done}>
       <header className="flex flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b px-4 py-2">
@@ -151,7 +153,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           Help
         </Link>
         <span className="figure">
-          {done} / {plan.actions}
+          {table ? `${done + plan.ready.length} / ${plan.ready.length}` : `${done} / ${plan.actions}`}
         </span>
       </header>
       {card && (
@@ -165,7 +167,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           revision={revision}
           document={piece.document}
           plan={plan}
-          done={done}
+          done={Math.max(0, done)}
           onClose={() => setShort(false)}
           onTaken={() => piece.reopen()}
         />
@@ -183,31 +185,40 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       <div className="vise-work grid min-h-0 flex-1 grid-cols-1 grid-rows-[42%_1fr] md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] md:grid-rows-1">
         <div
           className={`mat relative flex min-h-0 touch-pan-y items-center justify-center overflow-hidden p-3 pb-14 ${sides.length > 1 ? "pt-12" : ""}`}
-          {...(as ? {} : turning.drag)}
+          {...(as || table ? {} : turning.drag)}
           data-along={view.isPlaceholderData || !view.data ? undefined : move.along}
           data-still={view.isError && !still.isPlaceholderData && still.data ? until : undefined}
         >
           {sides.length > 1 && <From sides={sides} from={from} setFrom={setFrom} />}
           <div className="absolute inset-x-3 bottom-2 z-10 flex items-center gap-3 rounded-field bg-base-100/90 px-3 py-1 empty:hidden">
             {place?.action.led && <MoveSlider {...move} />}
-            {!as && <Turn {...turning} />}
+            {!as && !table && <Turn {...turning} />}
           </div>
-          {picture && picture.places.length > 0 && (
+          {table && <OnTheTable made={done + plan.ready.length} plan={plan} units={units} />}
+          {!table && picture && picture.places.length > 0 && (
             <Fitted
               picture={picture}
               label={`The work in hand${as ? `, ${lookedAt[as]}` : ""}; the strand that moves is outlined`}
             />
           )}
-          {picture?.places.length === 0 && as && <p role="status">Nothing of it is led round yet.</p>}
+          {!table && picture?.places.length === 0 && as && <p role="status">Nothing of it is led round yet.</p>}
         </div>
         <div className="flex min-h-0 flex-col gap-5 overflow-y-auto p-6" aria-live="polite">
           {place ? <Doing place={place} plan={plan} done={done} to={to} units={units} /> : <Done id={id} plan={plan} />}
           {place && came === done && picture && (
-            <Where id={id} revision={revision} plan={plan} done={done} units={units} onGo={() => setCame(-1)} />
+            <Where id={id} revision={revision} plan={plan} done={done} units={units} onGo={() => setCame(null)} />
+          )}
+          {done > 0 && came !== done && picture && !view.isPlaceholderData && (
+            <SoFar id={id} revision={revision} plan={plan} done={done} />
           )}
           {times?.rest && <Rest times={times} />}
           <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />
-          {done === 0 && (
+          {table && (
+            <button type="button" className="btn self-start" onClick={() => setDone(() => 0)}>
+              All is cut and folded
+            </button>
+          )}
+          {done === -plan.ready.length && (
             <details className="rounded-box border border-base-300 p-3">
               <summary className="cursor-pointer text-lg">Before you begin: what lies on the table</summary>
               <TableCard id={id} revision={revision} />
@@ -228,7 +239,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
       </div>
       {/* Always in reach, whatever the window's size. */}
       <div className="vise-keys flex gap-3 border-base-300 border-t bg-base-100 px-4 py-3">
-        <button type="button" className="btn btn-lg" disabled={done === 0} onClick={back}>
+        <button type="button" className="btn btn-lg" disabled={done === -plan.ready.length} onClick={back}>
           Back
         </button>
         <button type="button" className="btn btn-primary btn-lg flex-1" disabled={!place} onClick={go}>

@@ -1,8 +1,9 @@
-import { useState } from "react";
-import { alongSteps, useInspect, usePicture, useSlips } from "../api/queries";
+import { useEffect, useState } from "react";
+import { alongSteps, useInspect, useKnots, usePicture, useSlips } from "../api/queries";
 import type { Plan } from "../api/types.gen";
 import { Shown } from "../bench/check/Inspected";
 import { Still } from "../hang/Plate";
+import { named } from "../hang/View";
 import { said, type Units } from "../ui/units";
 import { placeAt } from "./steps";
 
@@ -42,6 +43,52 @@ export function Where(p: { id: number; revision: number; plan: Plan; done: numbe
     </section>
   );
 }
+
+/** How long a place is looked at before the work so far is drawn, ms. */
+const settles = 500;
+
+/** SoFar is the face and back of the work when the last knot was closed, and what is still to be tied. */
+export function SoFar(p: { id: number; revision: number; plan: Plan; done: number }) {
+  const place = placeAt(p.plan, p.done);
+  const knots = useKnots();
+  const n = place?.step.actions.length ?? 0;
+  const closed = place ? place.before + (place.round - 1) * n : p.plan.actions;
+  const [until, setUntil] = useState(0);
+  useEffect(() => {
+    const timer = setTimeout(() => setUntil(closed), settles);
+    return () => clearTimeout(timer);
+  }, [closed]);
+  const section = place?.step.section ?? -1;
+  const rest = p.plan.sections.filter((s) => place && s.index > section);
+  return (
+    <section
+      aria-label="So far, and what is left"
+      data-wait={until === closed ? undefined : true}
+      className="flex flex-wrap items-start gap-4 max-md:hidden"
+    >
+      {until > 0 && (
+        <div className="flex min-w-64 flex-1 gap-3">
+          <Now id={p.id} revision={p.revision} done={until} turn={0} name="face so far" />
+          <Now id={p.id} revision={p.revision} done={until} turn={180} name="back so far" />
+        </div>
+      )}
+      {rest.length > 0 && (
+        <div className="text-base">
+          <h2 className="font-semibold">Still to be tied</h2>
+          <ol>
+            {rest.slice(0, mostLeft).map((s) => (
+              <li key={s.index}>{named(s.index, s, knots)}</li>
+            ))}
+          </ol>
+          {rest.length > mostLeft && <p>and {rest.length - mostLeft} sections more</p>}
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** So many sections that are still to be tied are named. */
+const mostLeft = 6;
 
 /** Now is one side of the work as it must look now. */
 function Now(p: { id: number; revision: number; done: number; turn: number; name: string }) {

@@ -22,8 +22,23 @@ export const strides: { id: Stride; name: string }[] = [
   { id: "section", name: "by sections" },
 ];
 
+/** onTheTable is the step before the first one that ties: to measure, to cut and to fold. Its places are below 0. */
+function onTheTable(plan: Plan): Step {
+  return { section: -1, do: "", repeats: 1, actions: plan.ready };
+}
+
 /** placeAt finds what is to be done after so many actions. */
 export function placeAt(plan: Plan, done: number): Place | null {
+  const first = -plan.ready.length;
+  if (done < first) return null;
+  if (done < 0)
+    return {
+      step: onTheTable(plan),
+      action: plan.ready[done - first],
+      round: 1,
+      part: done - first + 1,
+      before: first,
+    };
   let before = 0;
   for (const step of plan.steps) {
     const n = step.actions.length;
@@ -33,6 +48,16 @@ export function placeAt(plan: Plan, done: number): Place | null {
     before += n * step.repeats;
   }
   return null;
+}
+
+/** placeSaid says where the place is in a piece that was changed since. */
+export function placeSaid(plan: Plan, done: number): string {
+  const place = placeAt(plan, done);
+  if (!place) return "All that is left of it is tied.";
+  if (done < 0) return "The place is on the table: a cord is cut otherwise now.";
+  const { step, round, part } = place;
+  const of = step.repeats > 1 ? `${round} of ${step.repeats}` : `move ${part} of ${step.actions.length}`;
+  return `The place is in section ${step.section + 1}, ${step.do.replaceAll("-", " ")}, ${of}.`;
 }
 
 /** span is the stride that a place lies in: the actions that are done before it and with it. */
@@ -60,7 +85,7 @@ export function backwards(plan: Plan, done: number, stride: Stride): number {
   const here = placeAt(plan, done);
   if (here && span(here, done, stride)[0] < done) return span(here, done, stride)[0];
   const last = placeAt(plan, done - 1);
-  return last ? span(last, done - 1, stride)[0] : Math.max(0, done - 1);
+  return last ? span(last, done - 1, stride)[0] : done;
 }
 
 /** Line is what a stride says of some of its actions: one of them, so many times over. */

@@ -2,7 +2,8 @@ import { MutationObserver, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, Failed, passes, whyNot } from "../api/client";
 import { away, reached } from "../api/reach";
-import type { PlaceAnswer, Taken, Times } from "../api/types.gen";
+import type { PlaceAnswer, Plan, Taken, Times } from "../api/types.gen";
+import { placeSaid } from "./steps";
 
 /** how often one looks whether another device has gone on, ms */
 const look = 4000;
@@ -72,14 +73,21 @@ function begun(id: number, revision: number, start: number): Way {
  * usePlace is the place at the vise. It goes on at once, and is sent from where the server holds it, one step
  * after the other; where another device has gone further, the place is that one's and both say so.
  */
-export function usePlace(id: number, revision: number, actions: number, start: number, reopen: () => void) {
+export function usePlace(id: number, revision: number, plan: Plan, start: number, reopen: () => void) {
+  const { actions } = plan;
+  const least = -plan.ready.length;
   const client = useQueryClient();
   const [first] = useState(() => begun(id, revision, start));
-  const [done, set] = useState(Math.min(first.want, actions));
+  const [done, set] = useState(Math.max(least, Math.min(first.want, actions)));
   const [times, setTimes] = useState<Times | null>(null);
   const [state, setState] = useState<"kept" | "keeping" | "unsaved">(first.want === first.known ? "kept" : "keeping");
   const [why, setWhy] = useState("");
   const [note, setNote] = useState("");
+  // The piece is another one since the place was left here; where nothing was begun, that says nothing.
+  const [moved, setMoved] = useState(() => {
+    const seen = readWay(id);
+    return seen !== null && seen.revision !== revision && seen.want > least;
+  });
   // What is sent; nothing of it is drawn.
   const now = useRef(first);
   const keep = useCallback(() => localStorage.setItem(wayKey(id), JSON.stringify(now.current)), [id]);
@@ -127,7 +135,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
     } catch (e) {
       if (e instanceof Failed && e.problem.status === 409 && e.problem.current) {
         n.steps = [];
-        take(e.problem.current.done, "The piece was changed in another window; the place is still at its knot.");
+        take(e.problem.current.done, "The piece was changed in another window.");
         setState("kept");
         reopen();
         return;
@@ -162,11 +170,12 @@ export function usePlace(id: number, revision: number, actions: number, start: n
     if (n.revision === revision) return;
     n.revision = revision;
     n.known = start;
-    n.want = Math.min(start, actions);
+    n.want = Math.max(least, Math.min(start, actions));
     n.steps = []; // they count other actions
     keep();
     set(n.want);
-  }, [revision, start, actions, keep]);
+    setMoved(true);
+  }, [revision, start, actions, least, keep]);
 
   // What a window before this one could not send goes now.
   useEffect(() => {
@@ -183,7 +192,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
         if (waits()) return;
         if (a.times) setTimes(a.times);
         if (a.revision !== n.revision) {
-          setNote("The piece was changed in another window; the place is still at its knot.");
+          setNote("The piece was changed in another window.");
           reopen();
         } else if (a.done !== n.known) {
           take(a.done, `${where(a)} the piece has gone on; this is that place.`);
@@ -200,7 +209,7 @@ export function usePlace(id: number, revision: number, actions: number, start: n
   const setDone = useCallback(
     (f: (n: number) => number) => {
       const n = now.current;
-      const next = Math.max(0, Math.min(actions, f(n.want)));
+      const next = Math.max(least, Math.min(actions, f(n.want)));
       if (next === n.want) return;
       const at = Date.now();
       n.steps = [...n.steps, { n: nextStep(), from: n.want, to: next, after_s: Math.max(0, at - n.last) / 1000 }];
@@ -209,10 +218,12 @@ export function usePlace(id: number, revision: number, actions: number, start: n
       keep();
       set(next);
       setNote("");
+      setMoved(false);
       setState((s) => (s === "unsaved" ? s : "keeping"));
       queue();
     },
-    [actions, queue, keep],
+    [actions, least, queue, keep],
   );
-  return { done, setDone, state, why, note, times };
+  const told = moved ? `The piece was changed since. ${placeSaid(plan, done)}` : note;
+  return { done, setDone, state, why, note: told, times };
 }

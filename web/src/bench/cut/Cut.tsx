@@ -3,6 +3,7 @@ import { Link } from "wouter";
 import { useSettings } from "../../api/queries";
 import type { Cord, Cutting, Plan, PlannedCord } from "../../api/types.gen";
 import { PrintLabel } from "../../devices/PrintLabel";
+import { Folded } from "../../strips/Laid";
 import { Dialog } from "../../ui/Dialog";
 import { Choice, Panel, Swatch } from "../../ui/fields";
 import { LengthInput } from "../../ui/LengthInput";
@@ -159,6 +160,7 @@ function Card({ cord: c }: { cord: PlannedCord }) {
         <Swatch colour={c.colour} id={c.id} />
         <span data-testid={`measure-${c.id}`}>{said(c.measure ?? "", units, c.fold_at_mm)}</span>
       </div>
+      {c.legs.length === 2 && <Folded cord={c} units={units} wide={400} />}
       {c.role === "legs" && (
         <>
           <Choice
@@ -183,9 +185,7 @@ function Card({ cord: c }: { cord: PlannedCord }) {
           <p className="text-sm">
             {c.legs.map((l, n) => (
               <span key={n} className="mr-3">
-                {legSide(n, plan)} leg, {l.role}
-                {c.short === legSide(n, plan) ? ", the short one" : ""}:{" "}
-                <span className="figure">{length(l.cut_mm, units)}</span>
+                {legSide(n, plan)} leg, {l.name ?? l.role}: <span className="figure">{length(l.cut_mm, units)}</span>
                 {l.short_mm ? <strong className="text-error"> short by {length(l.short_mm, units)}</strong> : null}
               </span>
             ))}
