@@ -219,16 +219,16 @@ func TestHistoriesThatDoNotHangTogetherAreRefused(t *testing.T) {
 	ctx := context.Background()
 	uid := "0123456789abcdef0123456789abcdef"
 	for name, text := range map[string]string{
-		"no uid":        `{"uid":"../x","current":1,"revisions":[{"number":1,"document":{}}]}`,
-		"no revisions":  `{"uid":"` + uid + `","current":1,"revisions":[]}`,
-		"no current":    `{"uid":"` + uid + `","current":2,"revisions":[{"number":1,"document":{}}]}`,
-		"own parent":    `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"parent":1,"document":{}}]}`,
-		"a ring":        `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"parent":2,"document":{}},{"number":2,"parent":1,"document":{}}]}`,
-		"twice":         `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}},{"number":1,"document":{}}]}`,
-		"no document":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1}]}`,
-		"log of none":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"logs":[{"revision":9,"cords":[]}]}`,
-		"a far place":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"place":{"done":-1001}}`,
-		"a list":        `[]`,
+		"no uid":       `{"uid":"../x","current":1,"revisions":[{"number":1,"document":{}}]}`,
+		"no revisions": `{"uid":"` + uid + `","current":1,"revisions":[]}`,
+		"no current":   `{"uid":"` + uid + `","current":2,"revisions":[{"number":1,"document":{}}]}`,
+		"own parent":   `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"parent":1,"document":{}}]}`,
+		"a ring":       `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"parent":2,"document":{}},{"number":2,"parent":1,"document":{}}]}`,
+		"twice":        `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}},{"number":1,"document":{}}]}`,
+		"no document":  `{"uid":"` + uid + `","current":1,"revisions":[{"number":1}]}`,
+		"log of none":  `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"logs":[{"revision":9,"cords":[]}]}`,
+		"a far place":  `{"uid":"` + uid + `","current":1,"revisions":[{"number":1,"document":{}}],"place":{"done":-1001}}`,
+		"a list":       `[]`,
 	} {
 		var b bytes.Buffer
 		w := archive.Write(&b, archive.Manifest{Schema: 1})
