@@ -427,15 +427,22 @@ func TestWhatCannotBeSentIsKept(t *testing.T) {
 }
 
 // The cut sheet is one page, and the table card one of its own behind it, of a plain piece
-// as of one with balls, beads and rows.
+// as of one with balls, beads and rows. For several of the same there is one page more.
 func TestTheCutSheetPrintsWhole(t *testing.T) {
 	p := demoAt(t)
 	for _, n := range []int{4, 10, 19} {
-		sheetPrints(t, p, n)
+		sheetPrints(t, p, n, 2)
 	}
+	v := open(t, p, "/piece/1/sheet")
+	v.until("every cord is named by make and colour", text("what-A")+`?.includes("dark teal") && `+text("what-A")+`.includes("kernmantle nylon 4 mm")`)
+	v.until("every section with what matters", text("sequence")+`.includes("hitch: larks head") && `+text("sequence")+`.includes("how: singe and press")`)
+	v.until("its cut and fold are drawn", `document.querySelectorAll('[aria-label="How each cord is cut"] svg').length === 2`)
+	v.field("How many alike", "24")
+	v.until("all that is cut is added up", text("batch")+`?.includes("24 of Slipway locker 14")`)
+	sheetPrints(t, p, 1, 3)
 }
 
-func sheetPrints(t *testing.T, p *program, n int) {
+func sheetPrints(t *testing.T, p *program, n, want int) {
 	v := open(t, p, fmt.Sprintf("/piece/%d/sheet", n))
 	v.until("the sheet is there", `document.querySelector("table") && document.querySelector("svg[role=img] path") && document.querySelector('[data-testid="card"]')`)
 	for name, paper := range map[string]chromedp.PaperSize{"A4": chromedp.PaperA4, "Letter": chromedp.PaperLetter} {
@@ -443,7 +450,7 @@ func sheetPrints(t *testing.T, p *program, n int) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if pages := strings.Count(string(pdf), "/Type /Page\n") + strings.Count(string(pdf), "/Type /Page "); len(pdf) < 10_000 || pages != 2 {
+		if pages := strings.Count(string(pdf), "/Type /Page\n") + strings.Count(string(pdf), "/Type /Page "); len(pdf) < 10_000 || pages != want {
 			t.Errorf("piece %d, %s: %d bytes, %d pages", n, name, len(pdf), pages)
 		}
 		// At the paper's printable width nothing runs over its edge.

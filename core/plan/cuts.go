@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"nimblebight/core/cord"
+	"nimblebight/core/colour"
 	"nimblebight/core/gauge"
 )
 
@@ -152,7 +153,7 @@ func (w *walk) cords() {
 		legs[i].allowed = allowed[i]
 	}
 	for ci, c := range w.d.Cords {
-		out := Cord{ID: c.ID, Role: "unused", Colour: c.Stuff.Colour, DrawnUpMM: w.figures[ci].DrawnUpMM, Legs: []Leg{}, Rests: Rests{Geometry: 1}}
+		out := Cord{ID: c.ID, Role: "unused", Colour: c.Stuff.Colour, ColourName: colour.Name(c.Stuff.Colour), DrawnUpMM: w.figures[ci].DrawnUpMM, Legs: []Leg{}, Rests: Rests{Geometry: 1}}
 		var whole gauge.Leg
 		var of []measured
 		geometry := 0.0

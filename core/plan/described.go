@@ -5,7 +5,6 @@ import (
 	"slices"
 	"strings"
 
-	"nimblebight/core/colour"
 	"nimblebight/core/knot"
 	"nimblebight/core/piece"
 )
@@ -23,7 +22,7 @@ func described(d piece.Document, p Plan) string {
 	}
 	out = append(out, fmt.Sprintf("{%.0fmm} long, on %s.", p.LengthMM, on))
 	for _, c := range p.Cords {
-		out = append(out, fmt.Sprintf("Cord %s is %s.", c.ID, colour.Name(c.Colour)))
+		out = append(out, fmt.Sprintf("Cord %s is %s.", c.ID, c.ColourName))
 	}
 	for n, s := range p.Sections {
 		name := strings.ReplaceAll(s.Do, "-", " ")

@@ -83,14 +83,16 @@ func (p Plan) ToDraw() []shapes.Rough { return p.rough }
 
 // Cord is what one cord of the piece needs.
 type Cord struct {
-	ID        string  `json:"id"`
-	Role      string  `json:"role"` // legs, wrap or unused
-	Colour    string  `json:"colour"`
-	DrawnUpMM float64 `json:"drawn_up_mm"`
-	NeedsMM   float64 `json:"needs_mm"`
-	CutMM     float64 `json:"cut_mm"`
-	LeftMM    float64 `json:"left_mm"`
-	SpreadMM  float64 `json:"spread_mm"`
+	ID     string `json:"id"`
+	Role   string `json:"role"` // legs, wrap or unused
+	Colour string `json:"colour"`
+	// ColourName is what its colour is called.
+	ColourName string  `json:"colour_name"`
+	DrawnUpMM  float64 `json:"drawn_up_mm"`
+	NeedsMM    float64 `json:"needs_mm"`
+	CutMM      float64 `json:"cut_mm"`
+	LeftMM     float64 `json:"left_mm"`
+	SpreadMM   float64 `json:"spread_mm"`
 	// Why is what its cut is made of.
 	Why Why `json:"why"`
 	// Allowed is what is allowed over its needs, as a share of them, and ByGeometry what
@@ -165,6 +167,8 @@ type Section struct {
 	HeightMM float64 `json:"height_mm"`
 	// Counted says its count in the ways in which makers count it, where they differ.
 	Counted string `json:"counted,omitempty"`
+	// Told says its settings beside the count; {12.3mm} in it is a length.
+	Told string `json:"told,omitempty"`
 	// Around is set for what goes round the work's axis: it is looked at from the end and
 	// unrolled too.
 	Around bool `json:"around,omitempty"`

@@ -724,6 +724,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	}
 	sec.Around = t.Around
 	sec.FromEnd = knot.FromEnd(k, t)
+	sec.Told = s.Told()
 	if k.Counted != nil {
 		sec.Counted = k.Counted(max(1, s.Count))
 	}

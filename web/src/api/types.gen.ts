@@ -1039,6 +1039,7 @@ export interface PlannedCord {
   id: string;
   role: string;
   colour: string;
+  colour_name: string;
   drawn_up_mm: number;
   needs_mm: number;
   cut_mm: number;
@@ -1115,6 +1116,7 @@ export interface PlannedSection {
   top_mm: number;
   height_mm: number;
   counted?: string;
+  told?: string;
   around?: boolean;
   from_end?: boolean;
   knot_mm?: number;

@@ -3,11 +3,10 @@ import { useChange, useRevisions, useSettings } from "../api/queries";
 import type { Revision } from "../api/types.gen";
 import { Alert } from "../ui/Alert";
 import { Dialog } from "../ui/Dialog";
+import { moment } from "../ui/dates";
 import { TextInput } from "../ui/fields";
 import { length } from "../ui/units";
 import { useWork } from "./work";
-
-const when = new Intl.DateTimeFormat(undefined, { dateStyle: "medium", timeStyle: "short" });
 
 /** History lists the revisions of the piece, to be named and gone back to. */
 export function History({ onClose }: { onClose: () => void }) {
@@ -41,7 +40,7 @@ function Line({ r, onBack }: { r: Revision; onBack: () => void }) {
   const naming = useChange((n: string) => api.put(`/pieces/${id}/revisions/${r.id}`, { name: n }), [["revisions", id]]);
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 border-base-300 border-b py-1.5">
-      <span className="figure w-56 text-sm">{when.format(new Date(r.created_at))}</span>
+      <span className="figure w-56 text-sm">{moment(r.created_at)}</span>
       <span className="figure w-20 text-right text-sm">{r.length_mm > 0 ? length(r.length_mm, units) : ""}</span>
       <div className="min-w-40 flex-1">
         <TextInput
@@ -59,7 +58,7 @@ function Line({ r, onBack }: { r: Revision; onBack: () => void }) {
         <button
           type="button"
           className="btn btn-sm"
-          aria-label={`${r.aside ? "Restore this one" : "Restore"}: ${r.name || when.format(new Date(r.created_at))}`}
+          aria-label={`${r.aside ? "Restore this one" : "Restore"}: ${r.name || moment(r.created_at)}`}
           onClick={() => {
             piece.back(r.id);
             onBack();

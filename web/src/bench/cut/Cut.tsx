@@ -160,7 +160,7 @@ function Card({ cord: c }: { cord: PlannedCord }) {
         <Swatch colour={c.colour} id={c.id} />
         <span data-testid={`measure-${c.id}`}>{said(c.measure ?? "", units, c.fold_at_mm)}</span>
       </div>
-      {c.legs.length === 2 && <Folded cord={c} units={units} wide={400} />}
+      {c.legs.length === 2 && <Folded cord={c} units={units} wide={480} />}
       {c.role === "legs" && (
         <>
           <Choice

@@ -3,6 +3,7 @@ import { api, Failed } from "../../api/client";
 import { learnt, useChange, useKnots, useLog, useSettings } from "../../api/queries";
 import type { Cut, Entry } from "../../api/types.gen";
 import { Alert } from "../../ui/Alert";
+import { day } from "../../ui/dates";
 import { Panel, Swatch } from "../../ui/fields";
 import { useMeasured } from "../../ui/kept";
 import { LengthInput } from "../../ui/LengthInput";
@@ -178,7 +179,7 @@ export function Log() {
         {log.data?.map((e) => (
           <li key={e.id} className="rounded-box border border-base-300 p-2 text-sm">
             <div className="flex items-baseline gap-2">
-              <strong>{new Date(e.created_at).toLocaleDateString(undefined, { dateStyle: "medium" })}</strong>
+              <strong>{day(e.created_at)}</strong>
               {e.minutes !== undefined && <span className="figure">{e.minutes} min</span>}
               {e.length_mm !== undefined && <span className="figure">{length(e.length_mm, units)} long</span>}
               {e.width_mm !== undefined && <span className="figure">{length(e.width_mm, units)} wide</span>}
