@@ -33,6 +33,20 @@ func TestABallIsAskedForAndTied(t *testing.T) {
 	if !strings.Contains(label, "4 turns of band") {
 		t.Errorf("a face reads %q", label)
 	}
+	// A core that is typed takes the passes that suit it, and so does another cord.
+	v.field("Core size", "20 mm")
+	v.until("the passes that suit are chosen", ballSaid+`.startsWith("6 passes, core 20.0 mm: it closes")`)
+	v.field("On the label", "3 mm")
+	v.until("and follow the cord", ballSaid+`.startsWith("8 passes, core 20.0 mm: it closes")`)
+	v.until("the answer stands at the field", `[...document.querySelectorAll('section[aria-label="What is asked"] *')].some((e) => e.textContent.startsWith("8 passes, core 20.0 mm"))`)
+	v.field("On the label", "4 mm")
+	v.until("back with the cord", ballSaid+`.startsWith("6 passes")`)
+	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid="fist-chart"]').focus()`))
+	v.key(kb.Home)
+	v.until("the best core of these passes", ballSaid+`.startsWith("6 passes, core 19.5 mm: it closes")`)
+	v.key(kb.ArrowLeft)
+	v.key(kb.ArrowLeft)
+	v.until("four passes again", ballSaid+`.startsWith("4 passes")`)
 	v.field("Come to a ball this wide", "26 mm")
 	v.until("balls of that size are offered", `document.querySelector('[aria-label="Balls that answer it"] button')`)
 	v.field("Use the cord that is left", "40 mm")

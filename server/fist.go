@@ -20,7 +20,7 @@ import (
 type FistRequest struct {
 	Stuff  cord.Stuff `json:"stuff"`
 	Second string     `json:"second,omitempty"` // the colour of a second cord
-	Passes int        `json:"passes"`
+	Passes int        `json:"passes"`           // 0 for those that suit the core
 	Mode   string     `json:"mode" jsonschema:"enum=one-cord,enum=two-cords,enum=doubled"`
 	Tail   bool       `json:"tail,omitempty"`
 	Core   ball.Core  `json:"core"` // of no diameter: the best
@@ -110,7 +110,16 @@ func firstFist() FistRequest {
 }
 
 func (q FistRequest) ask() ball.Ask {
-	return ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Tail, Core: q.Core}.Settled().Suited()
+	a := ball.Ask{Cord: ball.Of(q.Stuff, q.Stuff.Figures()), Passes: q.Passes, Mode: ball.Mode(q.Mode), Tail: q.Tail, Core: q.Core}
+	if a.Passes == 0 {
+		a.Passes = ball.First().Passes
+		if mm := q.Core.DiameterMM; mm > 0 {
+			if n, ok := ball.Nearest(a.Settled(), mm); ok {
+				a.Passes = n
+			}
+		}
+	}
+	return a.Settled().Suited()
 }
 
 func (q FistRequest) stuffs() []cord.Stuff {
@@ -160,7 +169,7 @@ func (s *Server) fist(c *gin.Context) {
 
 func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 	a := q.ask()
-	q.Core = a.Core
+	q.Core, q.Passes = a.Core, a.Passes
 	out := FistAnswer{Asked: q, DrawnUpMM: a.Cord.DiameterMM, OfSize: []FistBall{}, Drawer: []JudgedCore{}, Choking: ball.ChokingMM, SpareMM: ball.SpareMM}
 	for _, k := range ball.Kinds() {
 		out.Kinds = append(out.Kinds, Named{string(k), k.Name()})
@@ -189,6 +198,10 @@ func answerFist(q FistRequest, drawer []DrawerCore) (FistAnswer, error) {
 	top := 1.0
 	if cols, err := ball.Chart(open, nil); err == nil {
 		top = cols[len(cols)-1].Range.MostMM * 1.08
+	}
+	const far = 3 // a core that much larger than any is not on the chart
+	if mm := a.Core.DiameterMM; mm > top && mm < far*top {
+		top = mm * 1.05
 	}
 	for i := range chartCores {
 		out.Cores = append(out.Cores, top*float64(i+1)/chartCores)

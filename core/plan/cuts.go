@@ -5,8 +5,8 @@ import (
 	"math"
 	"slices"
 
-	"nimblebight/core/cord"
 	"nimblebight/core/colour"
+	"nimblebight/core/cord"
 	"nimblebight/core/gauge"
 )
 

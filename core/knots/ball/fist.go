@@ -345,7 +345,7 @@ func (a Ask) tooMany() error {
 	if mm := a.Core.DiameterMM; mm > 0 {
 		need := float64(a.Passes) * a.Cord.Hard()
 		a.Passes = MostPasses
-		if n, ok := nearest(a, mm); ok {
+		if n, ok := Nearest(a, mm); ok {
 			r.Passes = n
 			r.Why += fmt.Sprintf(", and they would need a core of about %.1f mm; on %.1f mm take %d", need, mm, n)
 		} else {

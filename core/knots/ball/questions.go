@@ -55,9 +55,9 @@ func Suits(a Ask, mm float64) (passes int, ok bool) {
 	return passes, ok
 }
 
-// nearest is the number of passes whose best core is nearest to one of mm; false
-// where that is far from any.
-func nearest(a Ask, mm float64) (passes int, ok bool) {
+// Nearest is the number of passes that suits a core of mm or, where none does, whose best
+// core is nearest to it; false where that is far from any.
+func Nearest(a Ask, mm float64) (passes int, ok bool) {
 	if n, ok := Suits(a, mm); ok {
 		return n, true
 	}
@@ -82,6 +82,7 @@ type Judged struct {
 	Passes int     `json:"passes,omitempty"` // with which it suits, if not with those asked for
 	OffMM  float64 `json:"off_mm"`           // from the best core
 	Why    string  `json:"why"`
+	Short  string  `json:"short"` // the same in a few words
 }
 
 // Drawer sorts cores by how well each suits the cord and passes asked for.
@@ -100,19 +101,25 @@ func Drawer(a Ask, drawer []Core) ([]Judged, error) {
 		switch {
 		case j.Suits && math.Abs(j.OffMM) < 0.15*(r.MostMM-r.LeastMM):
 			j.Why = "Just right: firm under every turn, covered at every corner."
+			j.Short = "just right"
 		case j.Suits && j.OffMM < 0:
 			j.Why = fmt.Sprintf("Suits; the turns close a little before it is tight, {%.1fmm} under the best.", -j.OffMM)
+			j.Short = fmt.Sprintf("suits, {%.1fmm} under the best", -j.OffMM)
 		case j.Suits:
 			j.Why = fmt.Sprintf("Suits; dress the corners with care, it is {%.1fmm} over the best.", j.OffMM)
+			j.Short = fmt.Sprintf("suits, {%.1fmm} over the best", j.OffMM)
 		case c.DiameterMM < r.LeastMM:
-			j.Why = fmt.Sprintf("{%.1fmm} too small: the turns lock on one another and it rattles.", r.LeastMM-c.DiameterMM)
+			j.Short = fmt.Sprintf("{%.1fmm} too small", r.LeastMM-c.DiameterMM)
+			j.Why = j.Short + ": the turns lock on one another and it rattles."
 		default:
-			j.Why = fmt.Sprintf("{%.1fmm} too large: it shows at the corners.", c.DiameterMM-r.MostMM)
+			j.Short = fmt.Sprintf("{%.1fmm} too large", c.DiameterMM-r.MostMM)
+			j.Why = j.Short + ": it shows at the corners."
 		}
 		if !j.Suits {
 			if n, ok := Suits(a, c.DiameterMM); ok {
 				j.Passes = n
 				j.Why += fmt.Sprintf(" It suits %d passes.", n)
+				j.Short += fmt.Sprintf("; suits %d passes", n)
 			}
 		}
 		out = append(out, j)

@@ -1306,6 +1306,7 @@ export interface JudgedCore {
   passes?: number;
   off_mm: number;
   why: string;
+  short: string;
 }
 export interface Named {
   id: string;

@@ -22,7 +22,10 @@ export function Answer(p: { ask: FistRequest; answer: FistAnswer; settled: boole
   return (
     <>
       <Look {...p} ball={ball} />
-      <Figures ball={ball} />
+      <div className="flex flex-wrap items-start gap-4">
+        <Figures ball={ball} />
+        <Widths ball={ball} />
+      </div>
       <Warnings {...p} warnings={ball.warnings} />
     </>
   );
@@ -198,6 +201,47 @@ function Figures({ ball }: { ball: FistBall }) {
         </div>
       ))}
     </dl>
+  );
+}
+
+/** How large the drawing of the widths is, the room about it and that for its words, px. */
+const drawn = 88;
+const edge = 6;
+const named = 130;
+
+/** Widths draws where a ball is measured: across two faces, and across two corners. Its outline is constructed from the two. */
+function Widths({ ball }: { ball: FistBall }) {
+  const { units } = useSettings();
+  const [face, corner] = [ball.outer_face_mm, ball.outer_corner_mm];
+  const scale = drawn / Math.max(face, corner);
+  const c = drawn / 2 + edge;
+  const r = (deg: number) => (scale / 4) * (face + corner + (face - corner) * Math.cos((4 * deg * Math.PI) / 180));
+  const at = (deg: number, far = 0) => {
+    const a = (deg * Math.PI) / 180;
+    return `${(c + (r(deg) + far) * Math.cos(a)).toFixed(1)} ${(c + (r(deg) + far) * Math.sin(a)).toFixed(1)}`;
+  };
+  const outline = Array.from({ length: 72 }, (_, i) => at(5 * i)).join("L");
+  return (
+    <svg
+      width={drawn + 2 * edge + named}
+      height={drawn + 2 * edge}
+      role="img"
+      aria-label={`Across the faces ${across(face, units)}, across the corners ${across(corner, units)}`}
+    >
+      <path d={`M${outline}z`} fill="none" stroke="currentColor" strokeWidth="2" />
+      <g stroke="var(--color-secondary)" strokeWidth="1.5">
+        <path d={`M${at(180)}L${at(0)}`} />
+        <path d={`M${at(225)}L${at(45)}`} strokeDasharray="5 3" />
+      </g>
+      <g fontSize="13" fill="currentColor" className="figure">
+        <text x={c + drawn / 2 + 6} y={c + 4}>
+          faces {across(face, units)}
+        </text>
+        <text x={c + drawn * 0.4} y={c + drawn * 0.48}>
+          corners {across(corner, units)}
+        </text>
+      </g>
+    </svg>
   );
 }
 

@@ -3,6 +3,7 @@ import type { FistAnswer, FistBall, FistRequest } from "../api/types.gen";
 import { Choice, Swatch } from "../ui/fields";
 import { LengthInput } from "../ui/LengthInput";
 import { across, length } from "../ui/units";
+import { fits } from "./fits";
 
 type Set = (part: Partial<FistRequest>) => void;
 
@@ -17,7 +18,9 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
   const methods = catalogue?.ball_methods ?? [];
   const { units } = useSettings();
   const spool = spools.find((s) => JSON.stringify(s.stuff) === JSON.stringify(ask.stuff));
-  const stuff = (part: Partial<FistRequest["stuff"]>) => onSet({ stuff: { ...ask.stuff, ...part } });
+  // With a core that is said, the passes follow it and the cord.
+  const follow = ask.core.diameter_mm > 0 ? { passes: 0 } : {};
+  const stuff = (part: Partial<FistRequest["stuff"]>) => onSet({ stuff: { ...ask.stuff, ...part }, ...follow });
   const two = (methods.find((w) => w.mode === ask.mode)?.cords ?? 1) > 1;
   return (
     <section aria-label="What is asked" className="flex flex-col gap-3">
@@ -30,7 +33,7 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
         ]}
         onSet={(id) => {
           const s = spools.find((q) => String(q.id) === id);
-          if (s) onSet({ stuff: s.stuff });
+          if (s) onSet({ stuff: s.stuff, ...follow });
           else stuff({ label: undefined, grams_per_metre: undefined });
         }}
       />
@@ -88,11 +91,11 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
       />
       <LengthInput
         label="Core size"
-        hint={ask.core.diameter_mm > 0 ? undefined : "Left empty: the best one."}
+        hint={`${ask.core.diameter_mm > 0 ? "" : "Left empty: the best one. "}${answer ? fits(answer, ask, units) : ""}`}
         mm={ask.core.diameter_mm || undefined}
         optional
         fine
-        onSet={(mm) => onSet({ core: { ...ask.core, diameter_mm: mm ?? 0 } })}
+        onSet={(mm) => onSet({ core: { ...ask.core, diameter_mm: mm ?? 0 }, ...(mm ? { passes: 0 } : {}) })}
       />
       <LengthInput
         label="Come to a ball this wide"

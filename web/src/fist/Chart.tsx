@@ -1,6 +1,7 @@
 import { useId } from "react";
 import type { Column, FistAnswer, FistRequest } from "../api/types.gen";
 import { across, length, type Units } from "../ui/units";
+import { fits } from "./fits";
 
 const wide = 560;
 const tall = 400;
@@ -124,7 +125,7 @@ export function Chart(p: {
         </svg>
       </div>
       <p role="status" className="-mt-1 text-sm" data-testid="fist-said">
-        {said(answer, ask, core, units)}
+        {fits(answer, ask, units)}
       </p>
       <details className="text-sm">
         <summary className="cursor-pointer">The chart as a table</summary>
@@ -155,14 +156,6 @@ export function Chart(p: {
       </details>
     </>
   );
-}
-
-function said(answer: FistAnswer, ask: FistRequest, core: number, units: Units): string {
-  const at = `${ask.passes} passes, core ${across(core, units)}: `;
-  if (!answer.ball) return `${ask.passes} passes: no ball.`;
-  const r = answer.ball.range;
-  const fits = { [-1]: "too small", 0: "it closes", 1: "too large" }[answer.ball.fit];
-  return `${at}${fits}; ${across(r.core_min_mm, units)} to ${across(r.core_max_mm, units)} close.`;
 }
 
 function Bar(p: {

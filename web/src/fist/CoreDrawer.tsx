@@ -30,7 +30,7 @@ export function CoreDrawer({
         {judged.map((j) => (
           <li
             key={j.id}
-            className="grid grid-cols-[3rem_4.5rem_minmax(0,1fr)_1.5rem] items-center gap-2 border-base-300 border-b text-sm"
+            className="grid grid-cols-[3rem_4.5rem_minmax(0,1fr)_minmax(0,1.3fr)_1.5rem] items-center gap-2 border-base-300 border-b text-sm"
           >
             <span className={j.suits ? "font-semibold" : "opacity-80"}>{j.suits ? "suits" : "not"}</span>
             <button
@@ -40,9 +40,8 @@ export function CoreDrawer({
             >
               {across(j.core.diameter_mm, units)}
             </button>
-            <span className="truncate" title={said(j.why, units)}>
-              {j.name || j.core.kind}. {said(j.why, units)}
-            </span>
+            <span>{j.name || j.core.kind}</span>
+            <span title={said(j.why, units)}>{said(j.short, units)}</span>
             <button
               type="button"
               className="btn btn-ghost btn-xs h-6 w-6 p-0"
