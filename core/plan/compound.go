@@ -318,7 +318,11 @@ func (w *walk) unequal(i int, path string, s knot.Section, cross int, bottoms []
 	if q := s.Rows[short].Sequence; len(q) == 1 && q[0].Count > 0 {
 		each := (bottoms[short] - y0) / float64(q[0].Count)
 		if n := q[0].Count + int(math.Round(off/each)); n != q[0].Count {
-			fix = &Fix{Label: fmt.Sprintf("Tie %d in row %d", n, own(short)+1), Set: []Set{{Path: fmt.Sprintf("%s.rows[%d].sequence[0].count", path, own(short)), Value: n}}}
+			knots := fmt.Sprintf("%s.rows[%d].sequence[0]", path, own(short))
+			fix = &Fix{Label: fmt.Sprintf("Tie %d in row %d", n, own(short)+1), Set: []Set{{Path: knots + ".count", Value: n}}}
+			if q[0].FitMM != 0 { // a count in the place of the length that it fills
+				fix.Set = append(fix.Set, Set{Path: knots + ".fit_mm", Value: 0})
+			}
 		}
 	}
 	w.say("rows-unequal", i, fix, "Row %d comes out {%.1fmm} longer than row %d; crossed, the longer one bulges.", own(long)+1, off, own(short)+1)

@@ -109,6 +109,13 @@ func TestCountsForTheWantedLength(t *testing.T) {
 			t.Errorf("set so, %+v are nearer still: %v", again, err)
 		}
 	}
+	// One that fills a length may grow as well.
+	fills := d
+	fills.Sequence = append(d.Sequence[:0:0], d.Sequence...)
+	fills.Sequence[1].Count, fills.Sequence[1].FitMM = 0, 45
+	if got, err := reach.ToWanted(fills, plan.Options{}); err != nil || len(got) != 2 || got[0].Section != 1 && got[1].Section != 1 {
+		t.Errorf("where a section fills a length: %+v, %v", got, err)
+	}
 	d.Purpose.LengthMM = 0
 	if got, err := reach.ToWanted(d, plan.Options{}); err != nil || len(got) != 0 {
 		t.Errorf("wanting nothing: %+v, %v", got, err)

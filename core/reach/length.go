@@ -77,7 +77,7 @@ type Grown struct {
 
 // ToWanted are the counts of each section that may grow which bring a piece nearest to the length
 // that is wanted, the nearest first; none where nothing is wanted, or where the piece is as near
-// as it comes.
+// as it comes. A section that fills a length takes the count in its place.
 func ToWanted(d piece.Document, o plan.Options) ([]Grown, error) {
 	out := []Grown{}
 	want := d.Purpose.LengthMM
@@ -86,7 +86,7 @@ func ToWanted(d piece.Document, o plan.Options) ([]Grown, error) {
 		return out, err
 	}
 	for _, s := range p.Sections {
-		if !grows(d, s.Index) || d.Sequence[s.Index].FitMM > 0 {
+		if !grows(d, s.Index) {
 			continue
 		}
 		next, q, err := ToLength(d, s.Index, want, o)
