@@ -36,10 +36,10 @@ func TestABallIsAskedForAndTied(t *testing.T) {
 	// A core that is typed takes the passes that suit it, and so does another cord.
 	v.field("Core size", "20 mm")
 	v.until("the passes that suit are chosen", ballSaid+`.startsWith("6 passes, core 20.0 mm: it closes")`)
-	v.field("On the label", "3 mm")
+	v.field("On the label, tight", "3 mm")
 	v.until("and follow the cord", ballSaid+`.startsWith("8 passes, core 20.0 mm: it closes")`)
 	v.until("the answer stands at the field", `[...document.querySelectorAll('section[aria-label="What is asked"] *')].some((e) => e.textContent.startsWith("8 passes, core 20.0 mm"))`)
-	v.field("On the label", "4 mm")
+	v.field("On the label, tight", "4 mm")
 	v.until("back with the cord", ballSaid+`.startsWith("6 passes")`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('[data-testid="fist-chart"]').focus()`))
 	v.key(kb.Home)

@@ -40,7 +40,7 @@ func theAPieceIsBegunWithTheCordsInHand(t *testing.T, p *program) {
 	const drawer = `[...document.querySelectorAll("label")].find((l) => l.textContent === "Add one from the drawer").control`
 	v.choose("Add one from the drawer", eval[string](v, drawer+`.options[1].value`))
 	v.click("Describe a cord")
-	v.field("Label diameter", "4")
+	v.field("Diameter on the label, pulled tight", "4")
 	v.field("Colour", "#5b6b33")
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector('main input[type="checkbox"]').click()`))
 	v.field("Name on the spool", "Moss from the fair")

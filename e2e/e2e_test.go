@@ -478,6 +478,9 @@ func TestNarrowScreens(t *testing.T) {
 			if len(small) > 0 {
 				t.Errorf("%s at %d px: too small to touch: %v", path, w, small)
 			}
+			for _, f := range v.spills() {
+				t.Errorf("%s at %d px: cut off: %s", path, w, f)
+			}
 		}
 	}
 }
@@ -505,6 +508,14 @@ func TestZoomedFar(t *testing.T) {
 			if len(lost) > 0 {
 				t.Errorf("%s at %d by %d: out of reach: %v", path, size[0], size[1], lost)
 			}
+			for _, f := range v.spills() {
+				t.Errorf("%s at %d by %d: cut off: %s", path, size[0], size[1], f)
+			}
+			if size[0] == 640 {
+				for _, f := range v.axe() {
+					t.Errorf("%s at 200 percent: %s", path, f)
+				}
+			}
 		}
 	}
 }
@@ -531,6 +542,38 @@ func (v page) axe() []string {
 	return eval[[]string](v, `axe.run({resultTypes: ["violations"]}).then((r) => r.violations.map((x) => x.id + ": " + x.nodes.slice(0, 3).map((n) => n.html.slice(0, 140) + " " + (n.any[0]?.message ?? "")).join(" | ")))`)
 }
 
+// spills are the texts that run over the box they stand in or are cut off by one: a button,
+// a field, a drawing, or anything that hides what runs over.
+func (v page) spills() []string {
+	v.t.Helper()
+	return eval[[]string](v, `(() => {
+		const out = [], walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
+		const range = document.createRange();
+		for (let n; (n = walk.nextNode()); ) {
+			const e = n.parentElement;
+			if (!n.data.trim() || e.closest(".sr-only, script, style, title, option, defs, [aria-hidden=true] .kbd") || !e.checkVisibility({visibilityProperty: true})) continue;
+			range.selectNodeContents(n);
+			const r = range.getBoundingClientRect();
+			// What is for the ear alone stands in a box of one pixel.
+			if (r.width === 0 || e.clientWidth === 1) continue;
+			for (let b = e; b && b !== document.body; b = b.parentElement) {
+				const s = getComputedStyle(b), q = b.getBoundingClientRect();
+				const scrolls = /auto|scroll/.test(s.overflowX + s.overflowY);
+				const framed = b.matches("button, .btn, .badge, .alert, select, td, th");
+				const clips = /hidden|clip/.test(s.overflowX) || b.tagName === "svg";
+				// What ends in dots is told whole by its title.
+				if (s.textOverflow === "ellipsis" && (b.title || b.closest("a, button, [title]"))) break;
+				if ((framed || clips) && (r.left < q.left - 1.5 || r.right > q.right + 1.5)) {
+					out.push(b.tagName.toLowerCase() + "." + String(b.className.baseVal ?? b.className).slice(0, 30) + ": " + n.data.trim().slice(0, 50) + " by " + Math.round(Math.max(q.left - r.left, r.right - q.right)));
+					break;
+				}
+				if (scrolls || s.position === "fixed") break;
+			}
+		}
+		return out;
+	})()`)
+}
+
 // axe-core finds nothing to complain of in any view, by day and by night.
 func TestAccessibility(t *testing.T) {
 	p := demoAt(t)
@@ -552,6 +595,11 @@ func TestAccessibility(t *testing.T) {
 			}
 			for _, f := range v.axe() {
 				t.Errorf("%s %s %s: %s", theme, view.path, view.click, f)
+			}
+			if theme == "day" { // the words are the same by night
+				for _, f := range v.spills() {
+					t.Errorf("%s %s: cut off: %s", view.path, view.click, f)
+				}
 			}
 		}
 	}

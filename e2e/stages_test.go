@@ -62,7 +62,7 @@ func TestStuffComesFromTheDrawer(t *testing.T) {
 	v.click("Take Signal rust kernmantle")
 	v.until("the cord is taken", hangs("rgb(180, 83, 42)"))
 	v.until("it is saved", saved)
-	v.field("Label diameter", "3.5")
+	v.field("Diameter on the label, pulled tight", "3.5")
 	v.until("thinner cord is cut shorter", saved+` && !document.querySelector('[data-strip="A"]').getAttribute("aria-label").includes("cut 890 mm")`)
 	// The drawer itself is kept and can be changed.
 	v.click("From the drawer")
@@ -249,7 +249,7 @@ func TestFinishesSayWhyTheyStandWhereTheyDo(t *testing.T) {
 	v.until("the best stands first", options+`[0].endsWith("best for this cord")`)
 	v.until("and what burns is ruled out, with the reason", options+`.some((o) => o.includes("ruled out: cotton burns"))`)
 	v.choose("Finish of end 1", "glue")
-	v.until("glue is cautioned of", `document.querySelector('[aria-label="Cautions"]')?.textContent.includes("glue bonds skin")`)
+	v.until("glue is cautioned of", `document.querySelector('[aria-label="Safety"]')?.textContent.includes("glue bonds skin")`)
 	v.until("its reason is said", `document.querySelector('section[aria-label="Finish"]').textContent.includes("Because: for small ends")`)
 	v.until("and what it asks for", `[...document.querySelectorAll("details")].some((d) => d.textContent.includes("Have ready: glue"))`)
 	v.until("it is saved", saved)

@@ -41,7 +41,7 @@ type Line struct {
 
 var names = map[string]string{
 	"cords": "Cords", "beside": "Beside them", "tools": "Tools", "surface": "Work on", "held": "Held",
-	"prepare": "Ends to prepare", "cautions": "Cautions", "look": "Look at",
+	"prepare": "Ends to prepare", "cautions": "Safety", "look": "Look at",
 }
 
 // maker is a card being made.

@@ -30,7 +30,7 @@ func (How) Choices() []string {
 type Settings struct {
 	How      How       `json:"how,omitempty" typed:"-" label:"how" default:"singe-and-press"`
 	Ends     knot.Ends `json:"ends,omitempty" typed:"ends" label:"ends"`
-	LengthMM float64   `json:"length_mm,omitempty" typed:"length" label:"hangs" most:"1000"`
+	LengthMM float64   `json:"length_mm,omitempty" typed:"length" label:"length below the last knot" most:"1000"`
 	// Under is under how many crossings ends are buried.
 	Under int        `json:"under,omitempty" typed:"under" label:"buried under crossings" default:"3" least:"1" most:"12" for:"how=bury"`
 	Bead  *knot.Bead `json:"bead,omitempty" for:"how=bead-and-melt,bead-and-glue"`

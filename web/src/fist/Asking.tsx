@@ -51,7 +51,7 @@ export function Asking({ ask, answer, onSet }: { ask: FistRequest; answer?: Fist
           }
         />
         <LengthInput
-          label="On the label"
+          label="On the label, tight"
           mm={ask.stuff.diameter_mm}
           fine
           onSet={(mm) => mm && stuff({ diameter_mm: mm, grams_per_metre: undefined })}

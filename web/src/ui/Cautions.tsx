@@ -24,8 +24,8 @@ export function Cautions({ all, at, large }: { all: Caution[]; at?: Caution["at"
   const here = all.filter((c) => !at || c.at.includes(at));
   if (here.length === 0 || !read) return null;
   return (
-    <section aria-label="Cautions" className="flex flex-col gap-1 rounded-box border border-warning p-3">
-      <h3 className={large ? "font-semibold text-xl" : "font-semibold"}>Cautions</h3>
+    <section aria-label="Safety" className="flex flex-col gap-1 rounded-box border border-warning p-3">
+      <h3 className={large ? "font-semibold text-xl" : "font-semibold"}>Safety</h3>
       {here.map((c) =>
         read.includes(c.id) ? (
           <details key={c.id} className={large ? "text-lg" : "text-sm"} data-caution={c.id}>

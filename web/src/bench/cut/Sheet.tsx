@@ -87,7 +87,7 @@ export function Sheet({ id }: { id: number }) {
           </figure>
         )}
       </div>
-      <h2 className="mt-3 font-semibold">Cautions</h2>
+      <h2 className="mt-3 font-semibold">Safety</h2>
       <ul className="list-disc pl-5 text-xs">
         {plan.cautions.map((c) => (
           <li key={c.id}>

@@ -191,7 +191,7 @@ export function Log() {
                 aria-label={`Delete entry ${e.id}`}
                 onClick={() => drop.mutate(e.id)}
               >
-                Delete
+                Delete entry
               </button>
             </div>
             {e.cords.map((c) => (

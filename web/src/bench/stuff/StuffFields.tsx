@@ -45,7 +45,7 @@ export function StuffFields({ path, stuff, onSet }: { path?: string; stuff: Stuf
         onSet={(label) => onSet({ ...stuff, label: label || undefined })}
       />
       <LengthInput
-        label={flat ? "Width" : "Label diameter"}
+        label={flat ? "Width" : "Diameter on the label, pulled tight"}
         path={path && `${path}.diameter_mm`}
         mm={stuff.diameter_mm}
         onSet={(v) => v && onSet({ ...stuff, diameter_mm: v })}

@@ -184,7 +184,7 @@ function Shelf(p: {
               {here && <span aria-hidden="true">&rarr; </span>}
               {k.name}
             </span>
-            <span className="truncate text-xs opacity-80">{k.other_names.join(", ")}</span>
+            <span className="text-xs opacity-80">{k.other_names.join(", ")}</span>
             <span className="text-xs">{p.wants ? `takes ${range(k.takes)} strands` : k.for}</span>
           </div>
         );

@@ -91,7 +91,7 @@ const Row = memo(function Row(p: RowProps) {
       <div className="flex items-center gap-2">
         <button
           type="button"
-          className="flex min-h-7 min-w-0 flex-1 items-center gap-2 text-left"
+          className="flex min-h-7 min-w-0 flex-1 items-center gap-2 text-left max-[360px]:gap-1"
           aria-expanded={here}
           onClick={() => select(index)}
           onFocus={() => setLit(index)}
@@ -102,7 +102,7 @@ const Row = memo(function Row(p: RowProps) {
             {index + 1}
           </span>
           <Glyph of={k?.glyph} />
-          <span className={here ? "font-semibold" : ""}>{k?.name ?? section.do}</span>
+          <span className={`min-w-0 break-words ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
           <Short section={section} k={k} units={units} />
         </button>
         {k?.repeats && shown !== undefined && (
