@@ -13,9 +13,10 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
     const from = opener();
     if (!d.open) {
       d.showModal();
-      // The way in is the first field, not the button that closes it.
+      // The way in is the first field, or the title; never a button, which the Enter that opened it would press.
       const first = ".modal-box :is(input, select, textarea):not(:disabled, .sr-only)";
-      (d.querySelector<HTMLElement>("[data-focus]") ?? d.querySelector<HTMLElement>(first))?.focus();
+      const way = ["[data-focus]", first, "h2"].map((s) => d.querySelector<HTMLElement>(s)).find(Boolean);
+      way?.focus();
     }
     const closed = opened(d);
     return () => {
@@ -44,7 +45,9 @@ export function Dialog(p: { title: string; onClose: () => void; children: ReactN
         className={`modal-box max-h-[90vh] w-[calc(100%-2rem)] border border-base-300 p-5 shadow-none ${p.wide ? "max-w-4xl" : "max-w-lg"}`}
       >
         <div className="mb-3 flex items-start justify-between gap-4">
-          <h2 className="font-semibold text-xl">{p.title}</h2>
+          <h2 className="font-semibold text-xl" tabIndex={-1}>
+            {p.title}
+          </h2>
           <button type="button" className="btn btn-ghost btn-sm" onClick={p.onClose}>
             Close
           </button>
