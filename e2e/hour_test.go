@@ -39,7 +39,20 @@ func (m *maker) to(what, js string) {
 		}
 		m.t.Fatalf("%s is not come to by Tab", what)
 	}
-	at := eval[[2]float64](m.page, `(() => { const e = `+js+`; e.scrollIntoView({block: "center", behavior: "instant"}); const r = e.getBoundingClientRect(); const at = [r.x + r.width / 2, r.y + r.height / 2]; const hit = document.elementFromPoint(...at); if (!hit || !(e.contains(hit) || hit.contains(e))) throw new Error("covered by " + hit?.outerHTML.slice(0, 80)); return at; })()`)
+	at := eval[[2]float64](m.page, `(async () => {
+		const where = () => { const e = `+js+`; e.scrollIntoView({block: "center", behavior: "instant"}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; };
+		// A hand presses what has come to rest.
+		let at = where();
+		for (let still = 0, n = 0; still < 12 && n < 300; n++) {
+			await new Promise(requestAnimationFrame);
+			const now = where();
+			still = now.join() === at.join() ? still + 1 : 0;
+			at = now;
+		}
+		const e = `+js+`, hit = document.elementFromPoint(...at);
+		if (!hit || !(e.contains(hit) || hit.contains(e))) throw new Error("covered by " + hit?.outerHTML.slice(0, 80));
+		return at;
+	})()`)
 	m.do(chromedp.MouseClickXY(at[0], at[1]))
 }
 
@@ -103,6 +116,12 @@ func theFirstHour(m *maker) {
 	m.fill("How long?", "90")
 	m.pressed("the two-colour fob", `document.querySelector('[data-pattern="two-colour-fob"]')`)
 	until("it hangs on the bench", long)
+	walk := text("walk")
+	until("a first piece is walked through", walk+`?.startsWith("A first piece, 1 of 8")`)
+	m.press("Next: Stuff")
+	until("stage by stage", walk+`?.startsWith("A first piece, 2 of 8") && location.pathname.endsWith("/stuff")`)
+	m.press("Leave this")
+	until("and left at any time", `!document.querySelector('[data-testid="walk"]')`)
 	m.press("Cut")
 	m.press("Cut sheet to print")
 	until("it has a sheet", text("sequence")+`?.includes("square knot")`)

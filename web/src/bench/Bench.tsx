@@ -28,6 +28,7 @@ import { SaveSign } from "./SaveSign";
 import { isStage, type Stage } from "./stages";
 import { Stuff } from "./stuff/Stuff";
 import { Tie } from "./tie/Tie";
+import { Walk } from "./Walk";
 import { useWork, WorkProvider } from "./work";
 
 // What finds knots and pieces is loaded when it is opened.
@@ -169,6 +170,7 @@ function Laid({ stage }: { stage: Stage }) {
               role="region"
               aria-label="Stage"
             >
+              <Walk id={id} stage={stage} />
               <Refusals value={refusals}>
                 <Stage />
               </Refusals>

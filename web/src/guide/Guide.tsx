@@ -3,6 +3,7 @@ import { Link } from "wouter";
 import { useCatalogue, useKnotPicture } from "../api/queries";
 import type { CatalogueKnot } from "../api/types.gen";
 import { KeyList } from "../bench/keys";
+import { useWalk } from "../bench/walk";
 import { Fitted } from "../hang/Plate";
 import { useTitle } from "../ui/useTitle";
 import { chapters, terms } from "./text";
@@ -10,6 +11,7 @@ import { chapters, terms } from "./text";
 /** Guide says how figures come about, what each stage is for, the words of the trade, the knots and the keys. */
 export function Guide() {
   useTitle("Guide");
+  const [, setWalk] = useWalk();
   const knots = useCatalogue().data?.knots ?? [];
   const known = knots.length > 0;
   // What is linked to comes into sight once all above it has its room.
@@ -32,6 +34,13 @@ export function Guide() {
       </header>
       <main className="min-h-0 flex-1 overflow-y-auto p-4">
         <div className="mx-auto flex max-w-3xl flex-col gap-6">
+          <p>
+            New here?{" "}
+            <Link href="/new" className="link" onClick={() => setWalk({ piece: 0 })}>
+              Begin a piece, and be walked through it
+            </Link>
+            . You can leave the walk at any time.
+          </p>
           {chapters.map((c) => (
             <section key={c.id} aria-labelledby={c.id} className="flex flex-col gap-2">
               <h2 id={c.id} tabIndex={-1} className="font-semibold text-lg">

@@ -1,8 +1,9 @@
 import { useState } from "react";
 import { useLocation } from "wouter";
 import { api, Failed } from "../api/client";
-import { useCatalogue, useChange, useStarts } from "../api/queries";
+import { useCatalogue, useChange, useStarts, useTags } from "../api/queries";
 import type { Bench, CreateRequest, StartOffer, StartRequest } from "../api/types.gen";
+import { useWalk } from "../bench/walk";
 import { Alert } from "../ui/Alert";
 import { Choice } from "../ui/fields";
 import { useKept } from "../ui/kept";
@@ -20,11 +21,16 @@ export function Begin() {
   const kinds = useCatalogue().data?.kinds ?? [];
   const offers = useStarts(ask);
   const [, go] = useLocation();
+  const first = useTags().data?.length === 0;
+  const [walk, setWalk] = useWalk();
   const make = useChange((r: CreateRequest) => api.post<Bench>("/pieces", r), [["tags"]]);
   // The rack may be drawn anew before the piece is there, so the answer is awaited here; a refusal is said below.
   const take = (o: StartOffer) =>
     make.mutateAsync({ document: o.document, name: name.trim() || undefined } as CreateRequest).then(
-      (b) => go(`/piece/${b.id}/purpose`),
+      (b) => {
+        if (first && !walk) setWalk({ piece: b.id }); // once, with the first piece of all
+        go(`/piece/${b.id}/purpose`);
+      },
       () => undefined,
     );
   const refused = offers.error instanceof Failed ? (offers.error.problem.errors ?? []) : [];

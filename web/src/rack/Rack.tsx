@@ -136,7 +136,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
         aria-hidden="true"
         className="relative mt-6 block h-3 before:absolute before:inset-y-0 before:-left-[100vw] before:w-[300vw] before:border-base-content before:border-y before:bg-accent-rail"
       />
-      <Link href={`/piece/${tag.id}/tie`} className="swings relative flex flex-col items-center">
+      <Link href={`/piece/${tag.id}/tie`} className="swings relative flex flex-1 flex-col items-center">
         <svg width="30" height="20" viewBox="0 0 30 20" aria-hidden="true">
           <path d="M15 0v9a5 5 0 1 1-5 5" fill="none" stroke="currentColor" strokeWidth="2.4" />
         </svg>
@@ -192,11 +192,12 @@ function PaperTag({ tag }: { tag: Tag }) {
   const { units } = useSettings();
   return (
     <>
-      <svg width="24" height="26" viewBox="0 0 24 26" aria-hidden="true" className="-mb-2.5 relative">
-        <path d="M12 0V20" stroke="currentColor" strokeWidth="1.2" />
-        <circle cx="12" cy="21" r="3" fill="var(--color-base-100)" stroke="currentColor" strokeWidth="1.4" />
+      {/* Its thread is as long as it must be: the tags of a row hang level. */}
+      <span aria-hidden="true" className="min-h-5 w-px flex-1 bg-base-content" />
+      <svg width="10" height="10" viewBox="0 0 10 10" aria-hidden="true" className="-mb-2.5 relative z-10">
+        <circle cx="5" cy="5" r="3.2" fill="var(--color-base-100)" stroke="currentColor" strokeWidth="1.4" />
       </svg>
-      <span className="mx-2 flex w-36 flex-col items-center rounded-t-2xl border border-base-content bg-base-200 px-2 pt-3 pb-1.5 text-center">
+      <span className="mx-2 flex min-h-26 w-36 flex-col items-center rounded-t-2xl border border-base-content bg-base-200 px-2 pt-3 pb-1.5 text-center">
         <span className="line-clamp-2 font-semibold leading-tight">{tag.name}</span>
         <span className="figure text-sm">{tag.length_mm > 0 ? length(tag.length_mm, units) : ""}</span>
         <span className="text-sm">{stageWords(tag)}</span>

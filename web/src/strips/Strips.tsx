@@ -7,8 +7,8 @@ import { cutTo, foldAt, length, type Units } from "../ui/units";
 import { useSize } from "../ui/useSize";
 
 // How high a cord's row is, of one that is folded, and how wide a letter under it is, px.
-const rowPx = 44;
-const foldedRowPx = 58;
+const rowPx = 42;
+const foldedRowPx = 51;
 const letterPx = 6.4;
 
 /** Strips shows every cord laid straight on the table, to one common scale. */
@@ -27,7 +27,7 @@ export function Strips() {
   return (
     <div
       ref={box}
-      className="h-full overflow-y-auto overflow-x-hidden px-3 py-1"
+      className="h-full overflow-y-auto overflow-x-hidden px-3"
       data-testid="strips"
       tabIndex={0}
       role="region"
@@ -157,11 +157,11 @@ const Strip = memo(function Strip(p: StripProps) {
       ))}
       {folded && (
         <g pointerEvents="none">
-          <path d={`M${fold} 1V26`} stroke="var(--color-secondary)" strokeWidth="2" />
+          <path d={`M${fold} 1V23`} stroke="var(--color-secondary)" strokeWidth="2" />
           <path d={`M${fold - 5} 0h10l-5 6z`} fill="var(--color-secondary)" />
           <text
             x={fold}
-            y="40"
+            y="34"
             fontSize="12"
             textAnchor="middle"
             className="figure"
@@ -170,10 +170,10 @@ const Strip = memo(function Strip(p: StripProps) {
           >
             fold {foldAt(cord.fold_at_mm, units)} {cord.fold_side}
           </text>
-          <text x={x0} y="54" fontSize="11" fill="currentColor" className="figure">
+          <text x={x0} y="48" fontSize="11" fill="currentColor" className="figure">
             {`left, ${near.name ?? "leg"}: ${length(near.cut_mm, units)}`}
           </text>
-          <text x={end} y="54" fontSize="11" textAnchor="end" fill="currentColor" className="figure">
+          <text x={end} y="48" fontSize="11" textAnchor="end" fill="currentColor" className="figure">
             {`right, ${far.name ?? "leg"}: ${length(far.cut_mm, units)}`}
           </text>
         </g>
@@ -239,7 +239,7 @@ function OnePart(props: { p: Part; fold: number; lit: boolean; called: string; t
       {lit ? (
         <text
           x={Math.max(34, p.x + p.w / 2)}
-          y="40"
+          y="34"
           fontSize="12"
           textAnchor={p.x < 60 ? "start" : "middle"}
           fill="currentColor"
@@ -254,7 +254,7 @@ function OnePart(props: { p: Part; fold: number; lit: boolean; called: string; t
       ) : (
         fits &&
         Math.abs(p.x + p.w / 2 - fold) > 60 + (fits.length * letterPx) / 2 && (
-          <text x={p.x + p.w / 2} y="40" fontSize="11" textAnchor="middle" fill="currentColor" pointerEvents="none">
+          <text x={p.x + p.w / 2} y="34" fontSize="11" textAnchor="middle" fill="currentColor" pointerEvents="none">
             {fits}
           </text>
         )

@@ -25,8 +25,8 @@ export function Field(
   const wrong = p.wrong || refused;
   const said = wrong || p.hint;
   return (
-    <div className={p.bare ? "relative" : "fieldset content-start gap-1 p-0"}>
-      <label htmlFor={id} className={p.bare ? "sr-only" : "fieldset-legend p-0 font-normal text-sm"}>
+    <div className={p.bare ? "relative" : "fieldset grid-rows-[1fr_auto] content-start gap-1 p-0"}>
+      <label htmlFor={id} className={p.bare ? "sr-only" : "fieldset-legend items-end p-0 font-normal text-sm"}>
         {p.label}
       </label>
       {p.children({ id, "aria-invalid": wrong !== "", "aria-describedby": said ? `${id}-said` : undefined })}
