@@ -74,6 +74,8 @@ generated: $(STAMPS)/npm
 	cp web/src/api/types.gen.ts $$tmp/types.gen.ts; \
 	(cd web && npm run --silent types); \
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \
+	(cd web && node scripts/words.mjs $$tmp/docs/words.md); \
+	diff -u docs/words.md $$tmp/docs/words.md; \
 	rm -rf $$tmp; echo "generated code is up to date"
 	$(GO) test ./core/knots -run TestEmbedded
 	$(GO) test ./core/knots/ball -run TestEveryBallIsEmbedded
