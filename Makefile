@@ -82,7 +82,7 @@ generated: $(STAMPS)/npm
 
 # They take what the browser leaves over: it is waited for, and they are not.
 go-tests: $(STAMPS)/web
-	nice -n 15 $(GO) test -timeout 18m $$($(GO) list ./... | grep -v /e2e)
+	nice -n 15 env $(GO) test -timeout 18m $$($(GO) list ./... | grep -v /e2e)
 
 browser-tests: bin/bight $(STAMPS)/chromium
 	$(GO) test -count=1 -timeout 14m ./e2e/...

@@ -197,6 +197,30 @@ func theFirstHour(m *maker) {
 	until("the fob is found", `document.querySelector('[aria-label="Found"] li')?.textContent.includes("wo-colour")`)
 	m.key(kb.Enter)
 	until("and is on the bench", `document.title.startsWith("Two-colour fob: ")`)
+	m.tiedByEar()
+}
+
+// tiedByEar ties the piece on the bench from its cut to its last end: every step is told to a
+// screen reader, none twice the same.
+func (m *maker) tiedByEar() {
+	m.t.Helper()
+	m.press("To the vise")
+	m.until("the vise is there", visePlace+` < "0"`)
+	m.pick("Step", "by sections")
+	m.leave()
+	const heard = `document.querySelector('main [aria-live="polite"]').innerText`
+	for n := 0; !eval[bool](m.page, heard+`.startsWith("Tied.")`); n++ {
+		was := eval[string](m.page, heard)
+		if n > 12 || was == "" {
+			m.t.Fatalf("after %d steps is heard: %s", n, was)
+		}
+		if m.keys {
+			m.key(" ")
+		} else {
+			m.press("Done, next")
+		}
+		m.until("the next step is told", heard+` !== `+fmt.Sprintf("%q", was))
+	}
 }
 
 // changeInto makes the chosen section another knot.

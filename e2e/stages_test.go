@@ -64,6 +64,11 @@ func TestStuffComesFromTheDrawer(t *testing.T) {
 	v.until("it is saved", saved)
 	v.field("Diameter on the label, pulled tight", "3.5")
 	v.until("thinner cord is cut shorter", saved+` && !document.querySelector('[data-strip="A"]').getAttribute("aria-label").includes("cut 890 mm")`)
+	v.click("Put A into the drawer")
+	v.until("a cord is put in from where it is used", `![...document.querySelectorAll("button")].some((b) => /^Put A into|^Putting/.test(b.textContent))`)
+	if n := eval[int](v, `fetch("/api/drawer").then((r) => r.json()).then((d) => d.filter((s) => s.name.startsWith("Rust ") && s.stuff.diameter_mm === 3.5).length)`); n != 1 {
+		t.Errorf("%d such cords lie in the drawer", n)
+	}
 	// The drawer itself is kept and can be changed.
 	v.click("From the drawer")
 	v.click("Add a cord")

@@ -1,6 +1,9 @@
 package knot
 
-import "strings"
+import (
+	"fmt"
+	"strings"
+)
 
 // Plural is the s of a word that counts n.
 func Plural(n int) string {
@@ -29,3 +32,6 @@ func List(words []string) string {
 	}
 	return strings.Join(words, "")
 }
+
+// Strands is so many strands in words: 1 strand, 3 strands.
+func Strands(n int) string { return fmt.Sprintf("%d strand%s", n, Plural(n)) }

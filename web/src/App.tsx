@@ -12,6 +12,7 @@ import { NewPiece } from "./rack/NewPiece";
 import { Rack } from "./rack/Rack";
 import { Lead } from "./trainer/Lead";
 import { Trainer } from "./trainer/Trainer";
+import { Busy } from "./ui/Busy";
 import { useHeading } from "./ui/heading";
 import { Nothing } from "./ui/Nothing";
 import { Skip } from "./ui/Skip";
@@ -34,6 +35,7 @@ export function App() {
   return (
     <Guard>
       <Skip />
+      <Busy />
       <Devices />
       <Switch>
         <Route path="/" component={Rack} />

@@ -45,7 +45,7 @@ func init() {
 // moved clear of what they lie against.
 func tie(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 1 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a chain is of one", n), Set: firstOf(w), Label: "Take the first strand"}
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a chain is of one", knot.Strands(n)), Set: firstOf(w), Label: "Take the first strand"}
 	}
 	shape, err := family.Shape("chain", stitch)
 	if err != nil {

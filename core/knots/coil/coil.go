@@ -47,7 +47,7 @@ func init() {
 // the turns back up to where the section begins.
 func tieCoil(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 1 {
-		return knot.Tied{}, &knot.Refused{Field: "turns", Why: fmt.Sprintf("tied with %d strands; a coil loop takes the one that leaves the ball", n)}
+		return knot.Tied{}, &knot.Refused{Field: "turns", Why: fmt.Sprintf("tied with %s; a coil loop takes the one that leaves the ball", knot.Strands(n))}
 	}
 	d := w.Strands[0].Diameter
 	turns := knot.Of[Settings](w.Section).Turns

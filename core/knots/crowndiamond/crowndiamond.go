@@ -99,7 +99,7 @@ func setOf(s knot.Section) Settings {
 // tie ties as many as the section counts, one under the other.
 func tie(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 2 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a crown-and-diamond takes two", n)}
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a crown-and-diamond takes two", knot.Strands(n))}
 	}
 	t, err := knot.Each(w, max(1, w.Section.Count), func(w knot.Work, _ int) (knot.Tied, error) { return tieOne(w) })
 	t.Workers = []int{0, 1}

@@ -58,7 +58,7 @@ func init() {
 
 func tie(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 2 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a pretzel knot takes two", n)}
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a pretzel knot takes two", knot.Strands(n))}
 	}
 	set := knot.Of[Settings](w.Section)
 	count := max(1, w.Section.Count)

@@ -184,7 +184,7 @@ func Takes(w knot.Work, name string, least, most int) error {
 	if least < most {
 		takes = fmt.Sprintf("%d to %d", least, most)
 	}
-	r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; %s takes %s", n, name, takes)}
+	r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; %s takes %s", knot.Strands(n), name, takes)}
 	switch {
 	case n > most:
 		r.Set, r.Label = knot.Numbered(1, most), fmt.Sprintf("Take the first %d", most)

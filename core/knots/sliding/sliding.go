@@ -134,7 +134,7 @@ func drawnTogether(turns int) (pair, error) {
 
 func tie(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 2 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a sliding pair closes two", n)}
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a sliding pair closes two", knot.Strands(n))}
 	}
 	set := knot.Of[Settings](w.Section)
 	turns := max(2, set.Turns)

@@ -103,7 +103,7 @@ func snakeCell() tighten.Problem {
 // turns. Every wrap is the one before turned half round.
 func tieSnake(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 2 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a snake knot takes two", n)}
+		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a snake knot takes two", knot.Strands(n))}
 	}
 	shape, err := family.Shape("snake", snakeCell)
 	if err != nil {

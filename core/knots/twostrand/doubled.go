@@ -172,7 +172,7 @@ func init() {
 
 func tieDoubles(w knot.Work) (knot.Tied, error) {
 	if n := len(w.Strands); n != 4 {
-		no := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a double diamond takes two pairs, four strands", n)}
+		no := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a double diamond takes two pairs, four strands", knot.Strands(n))}
 		switch {
 		case n > 4:
 			no.Set, no.Label = knot.Numbered(1, 4), "Take the first 4"

@@ -103,13 +103,13 @@ func diamondHalf() []r3.Vec {
 func tie(w knot.Work) (knot.Tied, error) {
 	set := knot.Of[Settings](w.Section)
 	if n := len(w.Strands); n != set.strands() {
-		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %d strands; a two-strand diamond takes two", n)}
+		r := &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a two-strand diamond takes two", knot.Strands(n))}
 		switch {
 		case n == 4:
 			r.Field, r.Why = "through", "tied with 4 strands; two tie it, and the inner two may run through its middle"
 			r.Set, r.Label = Inner, "Lead the inner two through"
 		case set.Through == Inner:
-			r.Field, r.Why = "through", fmt.Sprintf("tied with %d strands; with the inner two led through it takes four", n)
+			r.Field, r.Why = "through", fmt.Sprintf("tied with %s; with the inner two led through it takes four", knot.Strands(n))
 			r.Set, r.Label = None, "Lead nothing through"
 		}
 		return knot.Tied{}, r

@@ -85,7 +85,12 @@ const positive = (v: number) => (Number.isFinite(v) && v > 0 ? v : null);
 export function said(message: string, units: Units, fold?: number): string {
   return message
     .replace(/\{fold\}/g, fold === undefined ? "the fold" : foldAt(fold, units))
-    .replace(/\{([\d.]+)mm\}/g, (_, v: string) => length(Number(v), units, true));
+    .replace(/\{([\d.]+)mm\}/g, (_, v: string) => inWords(Number(v), units));
+}
+
+/** inWords is a length in a sentence: a short one to a tenth of a millimetre, where it has one. */
+function inWords(mm: number, units: Units): string {
+  return units === "mm" && mm < 100 ? `${Number(mm.toFixed(1))} mm` : length(mm, units);
 }
 
 /** written is a length as it stands in a field to be changed; "" where there is none. */

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "wouter";
 import { alongSteps, usePicture, usePlan, useSettings } from "../api/queries";
@@ -61,6 +61,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   const [card, setCard] = useState(false);
   const place = useMemo(() => placeAt(plan, done), [plan, done]);
   const [stride, setStride] = useKept<Stride>("vise-stride", "move");
+  const byPointer = useRef(false);
   const to = onwards(plan, done, stride);
   const go = () => setDone((n) => onwards(plan, n, stride));
   const back = () => setDone((n) => backwards(plan, n, stride));
@@ -128,9 +129,16 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
             id="vise-step"
             className="select select-sm w-40"
             value={stride}
+            onPointerDown={() => {
+              byPointer.current = true;
+            }}
+            onKeyDown={() => {
+              byPointer.current = false;
+            }}
             onChange={(e) => {
               setStride(e.target.value as Stride);
-              e.currentTarget.blur(); // the keys are those of the work again
+              // Chosen by the pointer, the keys are those of the work again; whoever types goes on typing.
+              if (byPointer.current) e.currentTarget.blur();
             }}
           >
             {strides.map((s) => (

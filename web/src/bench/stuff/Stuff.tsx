@@ -7,6 +7,7 @@ import { NoLonger } from "../NoLonger";
 import { useWork } from "../work";
 import { Drawer } from "./Drawer";
 import { JointAt } from "./JointAt";
+import { PutIn } from "./PutIn";
 import { StuffFields } from "./StuffFields";
 import { Swap } from "./Swap";
 import { Swatches } from "./Swatches";
@@ -70,6 +71,7 @@ export function Stuff() {
                 <button type="button" className="btn btn-xs h-7" onClick={() => setOf({ id: c.id, what: "swap" })}>
                   Another cord for {c.id}
                 </button>
+                <PutIn cord={c} colour={planned?.colour_name} />
               </div>
               <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
               {document.cords.length > 1 && (
