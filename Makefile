@@ -62,8 +62,7 @@ shapes:
 	$(GO) run ./core/knots/ball/gen $(if $(ALL),-all) -folder core/knots/ball
 	$(GO) run ./core/knots/loose/gen $(if $(ALL),-all) -folder core/knots/loose
 
-# The schemas and the web's types must be what the Go types say, and the embedded
-# shapes of the routes and the solver that are there.
+# The schemas, the web's types and the list of words must be what the sources say.
 generated: $(STAMPS)/npm
 	@set -e; tmp=$$(mktemp -d); mkdir -p $$tmp/web/src/api $$tmp/web/src/ui $$tmp/docs; \
 	$(GO) run ./server/gen $$tmp; \
@@ -77,12 +76,12 @@ generated: $(STAMPS)/npm
 	(cd web && node scripts/words.mjs $$tmp/docs/words.md); \
 	diff -u docs/words.md $$tmp/docs/words.md; \
 	rm -rf $$tmp; echo "generated code is up to date"
-	$(GO) test ./core/knots -run TestEmbedded
-	$(GO) test ./core/knots/ball -run TestEveryBallIsEmbedded
 
-# They take what the browser leaves over: it is waited for, and they are not.
+# They take what the browser leaves over: it is waited for, and they are not. Those that
+# take longest begin first.
+LONGEST = ./core/scene ./core/knots ./core/knot ./core/knots/ball ./core/plan
 go-tests: $(STAMPS)/web
-	nice -n 15 env $(GO) test -timeout 18m $$($(GO) list ./... | grep -v /e2e)
+	nice -n 15 env $(GO) test -timeout 18m $(LONGEST) $$($(GO) list ./... | grep -v /e2e)
 
 browser-tests: bin/bight $(STAMPS)/chromium
 	$(GO) test -count=1 -timeout 14m ./e2e/...

@@ -468,7 +468,8 @@ func TestNarrowScreens(t *testing.T) {
 	for _, w := range []int64{390, 820} {
 		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin", "/new"} {
 			v := open(t, p, "/")
-			v.do(chromedp.EmulateViewport(w, 844))
+			theme := map[int64]string{390: "night", 820: "day"}[w]
+			v.do(chromedp.EmulateViewport(w, 844), chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 			v.goTo(path)
 			v.until(path+" is drawn", `document.querySelector("h1") && !document.querySelector("[data-wait]") && (location.pathname === "/bin" || document.querySelector("path.lay-ink"))`)
 			if over := eval[int](v, `document.documentElement.scrollWidth - innerWidth`); over > 0 {
@@ -480,6 +481,9 @@ func TestNarrowScreens(t *testing.T) {
 			}
 			for _, f := range v.spills() {
 				t.Errorf("%s at %d px: cut off: %s", path, w, f)
+			}
+			for _, f := range v.axe() {
+				t.Errorf("%s at %d px, %s: %s", path, w, theme, f)
 			}
 		}
 	}

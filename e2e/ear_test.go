@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"strings"
+	"syscall"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -21,6 +22,7 @@ func TestByKeysAndByEar(t *testing.T) {
 		{"ThePieceIsToldByEar", theThePieceIsToldByEar},
 		{"TheGuideIsReachedFromEachStage", theTheGuideIsReachedFromEachStage},
 		{"OneBoxFindsAll", theOneBoxFindsAll},
+		{"AWaitIsShown", theAWaitIsShown},
 		{"SingleKeysCanBeSwitchedOff", theSingleKeysCanBeSwitchedOff},
 	} {
 		t.Run(part.name, func(t *testing.T) { part.run(t, p) })
@@ -98,6 +100,25 @@ func theTheGuideIsReachedFromEachStage(t *testing.T, p *program) {
 		v.until("and back", `location.pathname === "/piece/1/`+strings.ToLower(stage)+`" && `+long)
 		v.key("]")
 	}
+}
+
+// What takes longer than a moment shows it, and says from the first second on how long it takes.
+func theAWaitIsShown(t *testing.T, p *program) {
+	v := open(t, p, "/piece/1/tie")
+	v.until("the bench is there", long)
+	const busy = `document.querySelector('[data-testid="busy"]')`
+	v.until("nothing is waited for", `!`+busy)
+	if err := p.cmd.Process.Signal(syscall.SIGSTOP); err != nil {
+		t.Fatal(err)
+	}
+	defer func() { _ = p.cmd.Process.Signal(syscall.SIGCONT) }()
+	v.click("History")
+	v.until("a wait is shown", busy)
+	v.until("and told", busy+`?.querySelector('[role="status"]')?.textContent.startsWith("Working…")`)
+	if err := p.cmd.Process.Signal(syscall.SIGCONT); err != nil {
+		t.Fatal(err)
+	}
+	v.until("till it is over", `!`+busy+` && document.querySelector("dialog[open] li")`)
 }
 
 // One box finds pieces, knots, cords, hardware and settings, by a button too.

@@ -145,7 +145,7 @@ func TestStripsNameTheirSections(t *testing.T) {
 	part := `document.querySelector('[data-strip="A"] g[role="button"][data-section="1"]')`
 	v.until("the strips are there", part)
 	v.do(chromedp.Evaluate[chromedp.Void](part + `.focus()`))
-	v.until("it is named", part+`.querySelector("text")?.textContent.startsWith("2 square knot")`)
+	v.until("it is named", part+`.querySelector("text")?.textContent.startsWith("2. square knot")`)
 	v.until("and its row is lit", `document.querySelector('[data-row="1"]').dataset.lit === "true"`)
 	v.until("and the rest of the hang is dim", `document.querySelectorAll('[data-testid="hang"] g[opacity="0.62"]').length > 0`)
 }

@@ -43,10 +43,10 @@ func TestTheMakerChoosesHowSeldomItRunsShort(t *testing.T) {
 	v.until("less sure, it is cut shorter", fmt.Sprintf(`parseFloat(%s) < %v`, cutOfA, usual))
 	v.choose("Legs", "equal")
 	v.until("equal legs say what they waste", `document.querySelector('section[aria-label="Cut"]').textContent.includes("That wastes")`)
-	v.until("the words say the short leg where one is", text("measure-B")+`.includes("the short one")`)
+	v.until("the words say the short leg where one is", text("measure-B")+`.includes("is the short ")`)
 	v.until("a thumb rule stands beside it", text("thumb-A")+`.includes("times the row")`)
 	v.goTo("/piece/4/sheet")
-	v.until("and the sheet says it too", `document.body.textContent.includes("the short one") && document.body.textContent.includes("enough for 9 pieces in 10")`)
+	v.until("and the sheet says it too", `document.body.textContent.includes("is the short ") && document.body.textContent.includes("enough for 9 pieces in 10")`)
 }
 
 // Two swatches narrow what is allowed, an outlier is asked about, and one press takes a

@@ -89,23 +89,24 @@ func TestTheSolverGivesWhatIsEmbedded(t *testing.T) {
 			if !few && os.Getenv("BIGHT_ALL_SHAPES") == "" {
 				continue
 			}
-			now, err := shapes.DrawUp(t.Context(), p, f.Settings(name))
-			if err != nil {
-				t.Errorf("%s of %s: %v", name, f.Folder, err)
-				continue
-			}
-			was := f.Embedded()[name]
-			if math.Abs(now.Pitch-was.Pitch) > 1e-9 || math.Abs(now.Twist-was.Twist) > 1e-9 || len(now.Strands) != len(was.Strands) {
-				t.Errorf("%s of %s: pitch %v, twist %v; embedded are %v, %v", name, f.Folder, now.Pitch, now.Twist, was.Pitch, was.Twist)
-				continue
-			}
-			for i, pts := range now.Strands {
-				for k, v := range pts {
-					if d := r3.Norm(r3.Sub(v, was.Strands[i][k])); d > 2/shapes.Grain {
-						t.Fatalf("%s of %s: strand %d is off by %.4f of a diameter at node %d", name, f.Folder, i, d, k)
+			t.Run(f.Folder+" "+name, func(t *testing.T) {
+				t.Parallel()
+				now, err := shapes.DrawUp(t.Context(), p, f.Settings(name))
+				if err != nil {
+					t.Fatal(err)
+				}
+				was := f.Embedded()[name]
+				if math.Abs(now.Pitch-was.Pitch) > 1e-9 || math.Abs(now.Twist-was.Twist) > 1e-9 || len(now.Strands) != len(was.Strands) {
+					t.Fatalf("pitch %v, twist %v; embedded are %v, %v", now.Pitch, now.Twist, was.Pitch, was.Twist)
+				}
+				for i, pts := range now.Strands {
+					for k, v := range pts {
+						if d := r3.Norm(r3.Sub(v, was.Strands[i][k])); d > 2/shapes.Grain {
+							t.Fatalf("strand %d is off by %.4f of a diameter at node %d", i, d, k)
+						}
 					}
 				}
-			}
+			})
 		}
 	}
 }

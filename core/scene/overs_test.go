@@ -44,6 +44,7 @@ func kin(painted, own string) bool {
 // face and on the back, for every knot of the catalogue, at four sizes, and for the
 // left hand at one.
 func TestThePictureShowsWhatLiesOver(t *testing.T) {
+	t.Parallel()
 	seen := 0
 	for _, k := range knot.All() {
 		d, _, err := patterns.Sample(k.ID)

@@ -46,6 +46,7 @@ func sampled(t testing.TB, id string) plan.Layout {
 // open, every outline is closed, a region is as large as its pixels, regions fill
 // their common outline, and corners are few.
 func TestEveryRegionIsClosed(t *testing.T) {
+	t.Parallel()
 	for _, k := range knot.All() {
 		l := sampled(t, k.ID)
 		for _, px := range []float64{12, 40, 120, 160} {

@@ -197,6 +197,7 @@ func TestColoursChangePlaces(t *testing.T) {
 }
 
 func TestEveryPatternDrawsFromBothSidesAtAllScales(t *testing.T) {
+	t.Parallel()
 	for _, p := range patterns.All() {
 		for _, per := range []float64{1.5, 4, 9, 25} {
 			for _, back := range []bool{false, true} {

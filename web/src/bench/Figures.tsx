@@ -42,7 +42,7 @@ export function Figures() {
               key={s}
               type="button"
               aria-pressed={side === s}
-              className={`btn join-item btn-xs h-7 ${side === s ? "btn-neutral" : ""}`}
+              className={`btn join-item btn-xs ${side === s ? "btn-neutral" : ""}`}
               onClick={() => setSide(s)}
             >
               {s === "end" ? "from the end" : s}
@@ -52,7 +52,7 @@ export function Figures() {
         <button
           type="button"
           aria-pressed={lens}
-          className={`btn btn-xs h-7 ${lens ? "btn-neutral" : ""}`}
+          className={`btn btn-xs ${lens ? "btn-neutral" : ""}`}
           onClick={toggleLens}
         >
           lens
@@ -79,7 +79,7 @@ export function Figures() {
               </svg>
               <span className="min-w-0 flex-1">{said(w.message, units)}</span>
               {w.fix && (
-                <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => w.fix && apply(w.fix)}>
+                <button type="button" className="btn btn-outline btn-xs" onClick={() => w.fix && apply(w.fix)}>
                   {w.fix.label}
                 </button>
               )}
@@ -116,7 +116,7 @@ function Refused({ error }: { error: Error }) {
             and the cords are still those of before.
           </span>
           {p.fix && (
-            <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => p.fix && apply(p.fix)}>
+            <button type="button" className="btn btn-outline btn-xs" onClick={() => p.fix && apply(p.fix)}>
               {p.fix.label}
             </button>
           )}

@@ -40,14 +40,14 @@ export function NoLonger() {
               {said(c.says, units)}
             </span>
             {c.fix && (
-              <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => c.fix && apply(c.fix)}>
+              <button type="button" className="btn btn-outline btn-xs" onClick={() => c.fix && apply(c.fix)}>
                 {c.fix.label}
               </button>
             )}
           </li>
         ))}
       </ul>
-      <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => setBefore(document)}>
+      <button type="button" className="btn btn-ghost btn-xs self-start" onClick={() => setBefore(document)}>
         Close this list
       </button>
     </section>

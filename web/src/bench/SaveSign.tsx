@@ -23,12 +23,12 @@ export function SaveSign() {
         {words}
       </span>
       {state === "unsaved" && (
-        <button type="button" className="btn btn-xs h-7" onClick={piece.again}>
+        <button type="button" className="btn btn-xs" onClick={piece.again}>
           Try now
         </button>
       )}
       {state === "conflict" && (
-        <button type="button" className="btn btn-xs h-7" onClick={() => piece.choose(true)}>
+        <button type="button" className="btn btn-xs" onClick={() => piece.choose(true)}>
           Choose
         </button>
       )}

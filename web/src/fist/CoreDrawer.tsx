@@ -44,7 +44,7 @@ export function CoreDrawer({
             <span title={said(j.why, units)}>{said(j.short, units)}</span>
             <button
               type="button"
-              className="btn btn-ghost btn-xs h-6 w-6 p-0"
+              className="btn btn-ghost btn-xs w-7 p-0"
               aria-label={`Delete ${j.name || j.core.kind} of ${across(j.core.diameter_mm, units)} from the drawer`}
               onClick={() => take.mutate(j.id)}
             >

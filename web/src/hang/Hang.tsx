@@ -263,7 +263,7 @@ function Mat({ side, lens, plan, w, h }: Props & { plan: Plan; w: number; h: num
           role="status"
         >
           As seen by {eyeNames[eye]}.
-          <button type="button" className="btn btn-xs h-7" onClick={() => setEye("usual")}>
+          <button type="button" className="btn btn-xs" onClick={() => setEye("usual")}>
             Show it as it is
           </button>
         </p>

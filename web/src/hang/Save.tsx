@@ -42,7 +42,7 @@ export function Save({ side, turn, section }: { side: Side; turn: number; sectio
   ];
   return (
     <details className="dropdown dropdown-end dropdown-top absolute right-2 bottom-2">
-      <summary className="btn btn-xs h-7">
+      <summary className="btn btn-xs">
         Save {alone ? "picture" : angle === 0 ? "face" : angle === 180 ? "back" : "picture"}
       </summary>
       <ul className="menu dropdown-content z-20 w-44 rounded-box border border-base-300 bg-base-100 p-1">

@@ -66,7 +66,7 @@ export function View({ picture, plan, x, y, perMM, live }: ViewProps) {
 /** named is what a section is called beside the piece and its cords: its number, its knot and how many. */
 export function named(section: number, s: PlannedSection | undefined, knots: ReadonlyMap<string, CatalogueKnot>) {
   const name = s ? (knots.get(s.do)?.name ?? s.do) : "";
-  return `${section + 1} ${name}${s && s.count > 1 ? `, ${s.count}` : ""}`;
+  return `${section + 1}. ${name}${s && s.count > 1 ? `, ${s.count} times` : ""}`;
 }
 
 /** Missing stands where a stretch could not be drawn, and says why. */

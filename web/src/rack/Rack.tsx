@@ -159,7 +159,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
         {tag.trouble && (
           <button
             type="button"
-            className="btn btn-ghost btn-xs h-7"
+            className="btn btn-ghost btn-xs"
             aria-label={`Undo the last change of ${tag.name}`}
             onClick={() => undo.mutate(tag)}
           >
@@ -168,7 +168,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
         )}
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7"
+          className="btn btn-ghost btn-xs"
           aria-label={`Copy ${tag.name}`}
           onClick={() => copy.mutate(tag.id, { onSuccess: (b) => go(`/piece/${b.id}/tie`) })}
         >
@@ -176,7 +176,7 @@ function Hanging({ tag, perMM }: { tag: Tag; perMM: number }) {
         </button>
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7"
+          className="btn btn-ghost btn-xs"
           aria-label={`Put ${tag.name} into the bin`}
           onClick={() => bin.mutate(tag.id)}
         >

@@ -205,7 +205,7 @@ function OnePart(props: { p: Part; fold: number; lit: boolean; called: string; t
   const { p, fold, lit, called, takes, setLit, select } = props;
   const name = `${called}: ${takes}`;
   // What is called by a name only there where it fits is no bare number, which would read as a length.
-  const fits = [called, called.replace(/^\d+ /, ""), called.replace(/^\d+ /, "").split(",")[0]].find(
+  const fits = [called, called.replace(/^\d+\. /, ""), called.replace(/^\d+\. /, "").split(",")[0]].find(
     (t) => t.length * letterPx < p.w - 4,
   );
   return (

@@ -1,7 +1,7 @@
 import { type QueryClient, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 
-/** After so long a wait is shown, and after so long it is said, ms. */
+/** After so long a wait is shown, and every so long it is said how long it has taken, ms. */
 const shown = 100;
 const told = 1000;
 
@@ -21,18 +21,24 @@ function waits(client: QueryClient): boolean {
 /** Busy shows that a change is being made or an answer looked for. It does not move. */
 export function Busy() {
   const client = useQueryClient();
-  const [state, setState] = useState<"none" | "shown" | "told">("none");
+  // The seconds that it has taken, -1 where nothing is shown.
+  const [seconds, setSeconds] = useState(-1);
   useEffect(() => {
-    let timers: ReturnType<typeof setTimeout>[] = [];
+    let begun = 0;
+    let first: ReturnType<typeof setTimeout> | undefined;
+    let beat: ReturnType<typeof setInterval> | undefined;
     let next: ReturnType<typeof setTimeout> | undefined;
     const look = () => {
       next = undefined;
       if (!waits(client)) {
-        timers.forEach(clearTimeout);
-        timers = [];
-        setState("none");
-      } else if (timers.length === 0) {
-        timers = [setTimeout(() => setState("shown"), shown), setTimeout(() => setState("told"), told)];
+        clearTimeout(first);
+        clearInterval(beat);
+        begun = 0;
+        setSeconds(-1);
+      } else if (begun === 0) {
+        begun = Date.now();
+        first = setTimeout(() => setSeconds(0), shown);
+        beat = setInterval(() => setSeconds(Math.round((Date.now() - begun) / told)), told);
       }
     };
     const heard = () => {
@@ -42,19 +48,21 @@ export function Busy() {
     heard();
     return () => {
       for (const end of ends) end();
-      for (const t of [...timers, next]) clearTimeout(t);
+      clearTimeout(first);
+      clearTimeout(next);
+      clearInterval(beat);
     };
   }, [client]);
-  if (state === "none") return null;
+  if (seconds < 0) return null;
   return (
     <div className="no-print pointer-events-none fixed inset-x-0 top-0 z-50" data-testid="busy">
       <span aria-hidden="true" className="block h-1 bg-secondary" />
-      {state === "told" && (
+      {seconds > 0 && (
         <span
           role="status"
           className="mx-auto block w-fit rounded-b-field border border-base-content border-t-0 bg-base-100 px-2 text-sm"
         >
-          Working…
+          Working… <span aria-hidden="true">{seconds} s</span>
         </span>
       )}
     </div>

@@ -41,7 +41,7 @@ export function Cautions({ all, at, large }: { all: Caution[]; at?: Caution["at"
             </p>
             <button
               type="button"
-              className="btn btn-outline btn-xs mt-1 h-7"
+              className="btn btn-outline btn-xs mt-1"
               aria-label={`I have read it: ${c.title}`}
               disabled={note.isPending}
               onClick={() => note.mutate(c.id)}

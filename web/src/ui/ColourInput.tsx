@@ -99,7 +99,7 @@ function Dropper({ label, onSet }: { label: string; onSet: (v: string) => void }
     }
   };
   return (
-    <button type="button" className="btn btn-xs h-8" aria-label={`${label} from the screen`} onClick={take}>
+    <button type="button" className="btn btn-xs" aria-label={`${label} from the screen`} onClick={take}>
       From the screen
     </button>
   );

@@ -16,7 +16,7 @@ export function Nothing(p: { title: string; text: string; again?: () => void }) 
             Try again
           </button>
         )}
-        <Link href="/" className="btn btn-outline">
+        <Link href="/" className="btn">
           To the rack
         </Link>
       </div>

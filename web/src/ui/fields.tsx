@@ -87,7 +87,7 @@ export function Panel(p: { title: string; lead?: string; children: ReactNode }) 
           <h2 data-heading className="flex-1 text-lg font-semibold">
             {p.title}
           </h2>
-          <Link href={`/guide#${p.title.toLowerCase()}`} className="btn btn-ghost btn-xs h-7">
+          <Link href={`/guide#${p.title.toLowerCase()}`} className="btn btn-ghost btn-xs">
             Help<span className="sr-only"> with {p.title}</span>
           </Link>
         </div>

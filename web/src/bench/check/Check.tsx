@@ -30,7 +30,7 @@ export function Check() {
           <p role="status" className="flex-1" data-testid="checked">
             {done} of {items.length} looked at
           </p>
-          <button type="button" className="btn btn-ghost btn-xs h-7" disabled={done === 0} onClick={clear}>
+          <button type="button" className="btn btn-ghost btn-xs" disabled={done === 0} onClick={clear}>
             Clear all
           </button>
         </div>

@@ -34,11 +34,7 @@ export function Along() {
           <span className="min-w-0 flex-1">
             Section {h.section + 1}, {h.name}, half and half: {h.says}
           </span>
-          <button
-            type="button"
-            className="btn btn-xs h-8"
-            onClick={() => edit((d) => ({ ...d, sequence: h.sequence }))}
-          >
+          <button type="button" className="btn btn-xs" onClick={() => edit((d) => ({ ...d, sequence: h.sequence }))}>
             Tie section {h.section + 1} in halves
           </button>
         </div>

@@ -41,7 +41,7 @@ export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen
                   key={s.id}
                   type="button"
                   aria-pressed={on}
-                  className={`btn btn-xs h-8 ${on ? "btn-neutral" : ""}`}
+                  className={`btn btn-xs ${on ? "btn-neutral" : ""}`}
                   onClick={() => toggle(of(s))}
                 >
                   <Swatch colour={s.stuff.colour} beside={s.stuff.sheath?.colours} /> {s.name}
@@ -62,7 +62,7 @@ export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen
                   key={c.colour + c.name}
                   type="button"
                   aria-pressed
-                  className="btn btn-xs btn-neutral h-8"
+                  className="btn btn-xs btn-neutral"
                   onClick={() => toggle(c)}
                 >
                   <Swatch colour={c.colour} /> {c.name ?? c.colour}
@@ -73,7 +73,7 @@ export function Chosens({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen
           {chosen.length > 0 && (
             <>
               <GoesWith chosen={chosen} onAdd={toggle} />
-              <button type="button" className="btn btn-ghost btn-xs h-7 self-start" onClick={() => onSet([])}>
+              <button type="button" className="btn btn-ghost btn-xs self-start" onClick={() => onSet([])}>
                 Back to the piece's own
               </button>
             </>
@@ -98,7 +98,7 @@ function GoesWith({ chosen, onAdd }: { chosen: Chosen[]; onAdd: (c: Chosen) => v
           <button
             key={m.colour}
             type="button"
-            className="btn btn-ghost btn-xs h-8"
+            className="btn btn-ghost btn-xs"
             onClick={() => onAdd({ colour: m.colour, name: m.name })}
           >
             <Swatch colour={m.colour} /> {m.name}, {m.goes}
@@ -120,7 +120,7 @@ function Palettes({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) =>
       <Problems error={keep.error ?? drop.error} />
       {palettes.map((p: Palette) => (
         <div key={p.id} className="flex items-center gap-1">
-          <button type="button" className="btn btn-xs h-8 flex-1 justify-start" onClick={() => onSet(p.colours)}>
+          <button type="button" className="btn btn-xs flex-1 justify-start" onClick={() => onSet(p.colours)}>
             {p.colours.map((c) => (
               <Swatch key={c.colour} colour={c.colour} />
             ))}
@@ -128,7 +128,7 @@ function Palettes({ chosen, onSet }: { chosen: Chosen[]; onSet: (c: Chosen[]) =>
           </button>
           <button
             type="button"
-            className="btn btn-ghost btn-xs h-8"
+            className="btn btn-ghost btn-xs"
             aria-label={`Delete palette ${p.name}`}
             onClick={() => drop.mutate(p.id)}
           >

@@ -94,7 +94,7 @@ function Close({ pair, enough }: { pair: Pair; enough: number }) {
         {pair.difference.toFixed(0)}, and from {enough} on two cords are told apart at the table.
       </span>
       {instead && (
-        <button type="button" className="btn btn-outline btn-xs h-8" onClick={take}>
+        <button type="button" className="btn btn-xs" onClick={take}>
           Take {instead.name} instead
         </button>
       )}

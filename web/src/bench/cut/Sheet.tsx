@@ -61,6 +61,9 @@ export function Sheet({ id }: { id: number }) {
         {plan.left_handed ? "; tied with the left hand leading" : ""}. Cut: enough for {plan.one_in - 1} pieces in{" "}
         {plan.one_in}.
       </p>
+      {piece.document.purpose.note && (
+        <p className="mb-2 border-current border-l-2 pl-2">{piece.document.purpose.note}</p>
+      )}
       <div className="flex gap-6">
         <div className="min-w-0 flex-1">
           <CordTable cords={cords} document={piece.document} units={units} />

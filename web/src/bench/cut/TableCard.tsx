@@ -86,7 +86,7 @@ function CardRow(p: { line: Line; ticked: boolean; onTick: () => void; onToggle?
       {onToggle && (
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7"
+          className="btn btn-ghost btn-xs"
           aria-label={`${l.own ? "Delete" : l.out ? "Take in" : "Leave out"}: ${says}`}
           onClick={onToggle}
         >

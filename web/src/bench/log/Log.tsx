@@ -153,10 +153,10 @@ export function Log() {
           <div className="flex flex-col gap-2">
             <Alert kind="warning">{said(doubtful.message, units)} Look at what was measured.</Alert>
             <div className="flex flex-wrap gap-2">
-              <button type="button" className="btn btn-outline btn-sm" onClick={() => save("sure")}>
+              <button type="button" className="btn btn-sm" onClick={() => save("sure")}>
                 It is so: let it count
               </button>
-              <button type="button" className="btn btn-outline btn-sm" onClick={() => save("no")}>
+              <button type="button" className="btn btn-sm" onClick={() => save("no")}>
                 Keep it, do not count it
               </button>
             </div>
@@ -187,7 +187,7 @@ export function Log() {
               <span className="flex-1" />
               <button
                 type="button"
-                className="btn btn-ghost btn-xs h-6"
+                className="btn btn-ghost btn-xs"
                 aria-label={`Delete entry ${e.id}`}
                 onClick={() => drop.mutate(e.id)}
               >

@@ -153,7 +153,7 @@ export function Purpose() {
           </div>
         </div>
       )}
-      <button type="button" className="btn btn-xs h-7 self-start" onClick={() => setDrawer(true)}>
+      <button type="button" className="btn btn-xs self-start" onClick={() => setDrawer(true)}>
         Hardware from the drawer
       </button>
       {drawer && (

@@ -12,7 +12,7 @@ export function ToWanted() {
     <ul className="flex flex-col gap-1" aria-label="To come to the wanted length">
       {ways.map((w) => (
         <li key={w.section} className="flex flex-wrap items-center gap-2 text-sm">
-          <button type="button" className="btn btn-xs h-7" onClick={() => setCount(w.section, w.count)}>
+          <button type="button" className="btn btn-xs" onClick={() => setCount(w.section, w.count)}>
             Tie {w.count}
           </button>
           <span>

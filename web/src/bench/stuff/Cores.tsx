@@ -19,7 +19,7 @@ export function Cores() {
             </span>
             <button
               type="button"
-              className="btn btn-ghost btn-xs h-7"
+              className="btn btn-ghost btn-xs"
               aria-label={`Delete ${c.name || c.core.kind} of ${across(c.core.diameter_mm, units)}`}
               onClick={() => drop.mutate(c.id)}
             >

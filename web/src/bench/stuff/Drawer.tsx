@@ -136,7 +136,7 @@ function Cords({ onTake }: { onTake?: (s: StuffOf) => void }) {
                   {onTake && (
                     <button
                       type="button"
-                      className="btn btn-primary btn-xs h-7"
+                      className="btn btn-primary btn-xs"
                       onClick={() => onTake(taken(s))}
                       aria-label={`Take ${s.name}`}
                     >
@@ -146,7 +146,7 @@ function Cords({ onTake }: { onTake?: (s: StuffOf) => void }) {
                   <span className="flex gap-1">
                     <button
                       type="button"
-                      className="btn btn-ghost btn-xs h-6"
+                      className="btn btn-ghost btn-xs"
                       onClick={() => setOpen(s)}
                       aria-label={`Change ${s.name}`}
                     >
@@ -154,7 +154,7 @@ function Cords({ onTake }: { onTake?: (s: StuffOf) => void }) {
                     </button>
                     <button
                       type="button"
-                      className="btn btn-ghost btn-xs h-6"
+                      className="btn btn-ghost btn-xs"
                       onClick={() => drop.mutate(s.id)}
                       aria-label={`Delete ${s.name}`}
                     >

@@ -23,7 +23,7 @@ export function PutIn({ cord, colour }: { cord: Cord; colour?: string }) {
   return (
     <button
       type="button"
-      className="btn btn-xs h-7"
+      className="btn btn-xs"
       disabled={put.isPending}
       onClick={() => put.mutate({ name, stuff: cord.stuff })}
     >

@@ -53,7 +53,7 @@ export function SheathFields(p: { path?: string; sheath: Sheath | undefined; onS
               {sheath.colours.length > 1 && (
                 <button
                   type="button"
-                  className="btn btn-ghost btn-xs h-8"
+                  className="btn btn-ghost btn-xs"
                   aria-label={`Delete colour ${i + 2}`}
                   onClick={() => onSet({ ...sheath, colours: sheath.colours.filter((_, k) => k !== i) })}
                 >
@@ -65,7 +65,7 @@ export function SheathFields(p: { path?: string; sheath: Sheath | undefined; onS
           {sheath.colours.length < most && (
             <button
               type="button"
-              className="btn btn-xs col-span-2 h-8 justify-self-start"
+              className="btn btn-xs col-span-2 justify-self-start"
               onClick={() => onSet({ ...sheath, colours: [...sheath.colours, sheath.colours[0] ?? "#ffffff"] })}
             >
               Add a colour

@@ -41,52 +41,60 @@ export function Stuff() {
         {document.cords.map((c, i) => {
           const planned = plan?.cords.find((p) => p.id === c.id);
           return (
-            <li key={c.id} className="flex flex-col gap-2 rounded-box border border-base-300 p-3">
-              <div className="flex items-center gap-2">
-                <Swatch colour={c.stuff.colour} id={c.id} />
-                {planned && (
-                  <span className="text-sm opacity-80">
-                    drawn up <span className="figure">{diameter(planned.drawn_up_mm, units)}</span>
-                  </span>
-                )}
-                <span className="flex-1" />
-                <button type="button" className="btn btn-outline btn-xs h-7" onClick={() => setDrawer({ cord: i })}>
-                  From the drawer
-                </button>
-                {knots.size > 0 && !used.has(c.id) && (
-                  <button
-                    type="button"
-                    className="btn btn-ghost btn-xs h-7"
-                    aria-label={`Delete cord ${c.id}`}
-                    onClick={() => edit((d) => ({ ...d, cords: d.cords.filter((_, k) => k !== i) }))}
-                  >
-                    Delete
+            <li key={c.id}>
+              {/* Its fields are called alike for every cord: the group says of which. */}
+              <fieldset
+                aria-label={`Cord ${c.id}`}
+                className="flex flex-col gap-2 rounded-box border border-base-300 p-3"
+              >
+                <div className="flex items-center gap-2">
+                  <Swatch colour={c.stuff.colour} id={c.id} />
+                  {planned && (
+                    <span className="text-sm opacity-80">
+                      drawn up <span className="figure">{diameter(planned.drawn_up_mm, units)}</span>
+                    </span>
+                  )}
+                  <span className="flex-1" />
+                  <button type="button" className="btn btn-xs" onClick={() => setDrawer({ cord: i })}>
+                    From the drawer
                   </button>
+                  {knots.size > 0 && !used.has(c.id) && (
+                    <button
+                      type="button"
+                      className="btn btn-ghost btn-xs"
+                      aria-label={`Delete cord ${c.id}`}
+                      onClick={() => edit((d) => ({ ...d, cords: d.cords.filter((_, k) => k !== i) }))}
+                    >
+                      Delete
+                    </button>
+                  )}
+                </div>
+                <div className="flex flex-wrap gap-2">
+                  <button type="button" className="btn btn-xs" onClick={() => setOf({ id: c.id, what: "swatches" })}>
+                    Swatches of {c.id}: {swatches.filter((s) => s.kind === planned?.known.kind).length}
+                  </button>
+                  <button type="button" className="btn btn-xs" onClick={() => setOf({ id: c.id, what: "swap" })}>
+                    Another cord for {c.id}
+                  </button>
+                  <PutIn cord={c} colour={planned?.colour_name} />
+                </div>
+                <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
+                {document.cords.length > 1 && (
+                  <Choice
+                    label="Fused end to end"
+                    path={`cords[${i}].joined_to`}
+                    value={fusedWith(document.cords, c) ?? ""}
+                    options={[
+                      { id: "", name: "to none" },
+                      ...document.cords
+                        .filter((o) => o.id !== c.id)
+                        .map((o) => ({ id: o.id, name: `to cord ${o.id}` })),
+                    ]}
+                    onSet={(to) => edit((d) => ({ ...d, cords: fuse(d.cords, c.id, to) }))}
+                  />
                 )}
-              </div>
-              <div className="flex flex-wrap gap-2">
-                <button type="button" className="btn btn-xs h-7" onClick={() => setOf({ id: c.id, what: "swatches" })}>
-                  Swatches of {c.id}: {swatches.filter((s) => s.kind === planned?.known.kind).length}
-                </button>
-                <button type="button" className="btn btn-xs h-7" onClick={() => setOf({ id: c.id, what: "swap" })}>
-                  Another cord for {c.id}
-                </button>
-                <PutIn cord={c} colour={planned?.colour_name} />
-              </div>
-              <StuffFields path={`cords[${i}].stuff`} stuff={c.stuff} onSet={(s) => set(i, s)} />
-              {document.cords.length > 1 && (
-                <Choice
-                  label="Fused end to end"
-                  path={`cords[${i}].joined_to`}
-                  value={fusedWith(document.cords, c) ?? ""}
-                  options={[
-                    { id: "", name: "to none" },
-                    ...document.cords.filter((o) => o.id !== c.id).map((o) => ({ id: o.id, name: `to cord ${o.id}` })),
-                  ]}
-                  onSet={(to) => edit((d) => ({ ...d, cords: fuse(d.cords, c.id, to) }))}
-                />
-              )}
-              {c.joined_to && <JointAt cord={c} i={i} />}
+                {c.joined_to && <JointAt cord={c} i={i} />}
+              </fieldset>
             </li>
           );
         })}

@@ -68,7 +68,7 @@ export function Swatches({
               </span>
               <button
                 type="button"
-                className="btn btn-ghost btn-xs h-6"
+                className="btn btn-ghost btn-xs"
                 aria-label={`Delete swatch ${s.id}`}
                 onClick={() => drop.mutate(s.id)}
               >
@@ -180,7 +180,7 @@ function NewSwatch({ cord }: { cord: Cord }) {
       {doubtful ? (
         <div className="flex flex-col gap-2">
           <Alert kind="warning">{said(doubtful.message, units)} Measure it again; if it is so, keep it.</Alert>
-          <button type="button" className="btn btn-outline btn-sm self-start" onClick={() => save(true)}>
+          <button type="button" className="btn btn-sm self-start" onClick={() => save(true)}>
             It is so: keep it
           </button>
         </div>

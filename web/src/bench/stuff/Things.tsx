@@ -95,18 +95,13 @@ export function Things(p: { shelf: Shelf; onBead?: (b: Bead) => void; onHardware
                 </span>
               </span>
               {onTake && (
-                <button
-                  type="button"
-                  className="btn btn-primary btn-xs h-7"
-                  aria-label={`Take ${t.name}`}
-                  onClick={onTake}
-                >
+                <button type="button" className="btn btn-primary btn-xs" aria-label={`Take ${t.name}`} onClick={onTake}>
                   Take
                 </button>
               )}
               <button
                 type="button"
-                className="btn btn-ghost btn-xs h-7"
+                className="btn btn-ghost btn-xs"
                 aria-label={`Change ${t.name}`}
                 onClick={() => setOpen(t)}
               >
@@ -114,7 +109,7 @@ export function Things(p: { shelf: Shelf; onBead?: (b: Bead) => void; onHardware
               </button>
               <button
                 type="button"
-                className="btn btn-ghost btn-xs h-7"
+                className="btn btn-ghost btn-xs"
                 aria-label={`Delete ${t.name}`}
                 onClick={() => drop.mutate(t.id)}
               >

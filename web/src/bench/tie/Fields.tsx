@@ -47,7 +47,7 @@ function BeadFromDrawer({ onBead }: { onBead: (b: Bead) => void }) {
   const [open, setOpen] = useState(false);
   return (
     <>
-      <button type="button" className="btn btn-xs col-span-2 h-7 justify-self-start" onClick={() => setOpen(true)}>
+      <button type="button" className="btn btn-xs col-span-2 justify-self-start" onClick={() => setOpen(true)}>
         A bead from the drawer
       </button>
       {open && (

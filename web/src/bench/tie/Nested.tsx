@@ -63,7 +63,7 @@ export function Nested(p: {
               <span className="flex-1" />
               <button
                 type="button"
-                className="btn btn-ghost btn-xs h-7"
+                className="btn btn-ghost btn-xs"
                 disabled={i === 0}
                 aria-label={`Move ${k?.name ?? s.do} up`}
                 onClick={() => move(i, i - 1)}
@@ -72,7 +72,7 @@ export function Nested(p: {
               </button>
               <button
                 type="button"
-                className="btn btn-ghost btn-xs h-7"
+                className="btn btn-ghost btn-xs"
                 disabled={p.sequence.length === 1}
                 aria-label={`Delete ${k?.name ?? s.do} from ${p.label}`}
                 onClick={() => p.onSet(p.sequence.filter((_, n) => n !== i))}

@@ -43,7 +43,7 @@ export function Tie() {
         ))}
       </ol>
       {document.sequence.length === 0 && <p>Nothing is tied yet. Add a mount to begin.</p>}
-      <button type="button" className="btn btn-outline btn-sm self-start" data-testid="add" onClick={openPalette}>
+      <button type="button" className="btn btn-sm self-start" data-testid="add" onClick={openPalette}>
         Add a section
       </button>
     </Panel>
@@ -109,7 +109,7 @@ const Row = memo(function Row(p: RowProps) {
           <span className="join">
             <button
               type="button"
-              className="btn join-item btn-xs h-7 w-7"
+              className="btn join-item btn-xs w-7"
               aria-label={`A knot less in section ${index + 1}`}
               disabled={shown <= 1}
               onClick={() => addCount(index, -1, count)}
@@ -128,7 +128,7 @@ const Row = memo(function Row(p: RowProps) {
             />
             <button
               type="button"
-              className="btn join-item btn-xs h-7 w-7"
+              className="btn join-item btn-xs w-7"
               aria-label={`A knot more in section ${index + 1}`}
               onClick={() => addCount(index, 1, count)}
             >
@@ -171,7 +171,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
       <div className="flex flex-wrap gap-1">
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7 px-1.5"
+          className="btn btn-ghost btn-xs px-1.5"
           disabled={index === 0}
           onClick={() => {
             edit((d) => move(d, index, index - 1));
@@ -182,7 +182,7 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
         </button>
         <button
           type="button"
-          className="btn btn-ghost btn-xs h-7 px-1.5"
+          className="btn btn-ghost btn-xs px-1.5"
           disabled={index === document.sequence.length - 1}
           onClick={() => {
             edit((d) => move(d, index, index + 1));
@@ -191,14 +191,14 @@ function Open({ index, section, k }: { index: number; section: Section; k: Catal
         >
           Down
         </button>
-        <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={() => edit((d) => remove(d, index))}>
+        <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={() => edit((d) => remove(d, index))}>
           Delete
         </button>
-        <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={openInto}>
+        <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={openInto}>
           Change into
         </button>
         <Grouping index={index} section={section} k={k} />
-        <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" onClick={() => setSide("turned")}>
+        <button type="button" className="btn btn-ghost btn-xs px-1.5" onClick={() => setSide("turned")}>
           Turn by hand
         </button>
       </div>
@@ -285,7 +285,7 @@ function Grouping({ index, section, k }: { index: number; section: Section; k: C
   const groups = (s: Section) => catalogue?.knots.find((q) => q.id === s.do)?.groups ?? true;
   const again = catalogue?.knots.find((q) => q.holds === "again")?.id;
   const act = (name: string, on: () => void, off?: boolean) => (
-    <button type="button" className="btn btn-ghost btn-xs h-7 px-1.5" disabled={off} onClick={on}>
+    <button type="button" className="btn btn-ghost btn-xs px-1.5" disabled={off} onClick={on}>
       {name}
     </button>
   );

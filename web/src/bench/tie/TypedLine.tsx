@@ -83,12 +83,12 @@ export function TypedLine({ notation }: { notation: string }) {
           data-testid="asking"
         >
           <span className="flex-1">The line is empty. Delete all {document.sequence.length} sections?</span>
-          <button type="button" className="btn btn-xs h-7" onClick={() => save(true)}>
+          <button type="button" className="btn btn-xs" onClick={() => save(true)}>
             Delete them
           </button>
           <button
             type="button"
-            className="btn btn-ghost btn-xs h-7"
+            className="btn btn-ghost btn-xs"
             onClick={() => {
               setText(notation);
               setTyping(false);
@@ -107,7 +107,7 @@ export function TypedLine({ notation }: { notation: string }) {
         {first?.fix && (
           <button
             type="button"
-            className="btn btn-outline btn-xs mb-1 h-7"
+            className="btn btn-outline btn-xs mb-1"
             onClick={() => {
               const fix = first.fix;
               if (!fix) return;
