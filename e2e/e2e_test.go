@@ -482,6 +482,8 @@ func TestNarrowScreens(t *testing.T) {
 			for _, f := range v.spills() {
 				t.Errorf("%s at %d px: cut off: %s", path, w, f)
 			}
+			// What follows the scrolling of the page is no movement.
+			v.until("it has come to rest", `document.getAnimations().every((a) => a.timeline !== document.timeline || a.playState !== "running")`)
 			for _, f := range v.axe() {
 				t.Errorf("%s at %d px, %s: %s", path, w, theme, f)
 			}
@@ -553,6 +555,8 @@ func (v page) spills() []string {
 	return eval[[]string](v, `(() => {
 		const out = [], walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
 		const range = document.createRange();
+		for (const e of document.querySelectorAll("input:not([type]), input[type=text]"))
+			if (e.checkVisibility() && e.clientWidth > 1 && e.scrollWidth > e.clientWidth + 1) out.push("field: " + e.value + " by " + (e.scrollWidth - e.clientWidth));
 		for (let n; (n = walk.nextNode()); ) {
 			const e = n.parentElement;
 			if (!n.data.trim() || e.closest(".sr-only, script, style, title, option, defs, [aria-hidden=true] .kbd") || !e.checkVisibility({visibilityProperty: true})) continue;

@@ -100,7 +100,7 @@ function Laid({ stage }: { stage: Stage }) {
           <span aria-hidden="true">&larr;</span> Rack
         </Link>
         <h1 className="sr-only">{document.name}</h1>
-        <div className="max-md:order-last max-md:basis-full min-w-0 flex-1 md:max-w-72">
+        <div className="max-lg:order-last max-lg:basis-full min-w-0 flex-1 lg:max-w-72">
           <TextInput
             bare
             needed

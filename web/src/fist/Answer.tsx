@@ -113,7 +113,9 @@ function Turned({ ask, ball, settled }: { ask: FistRequest; ball: FistBall; sett
           Drawing it…
         </p>
       )}
-      <p className="pointer-events-none absolute right-1 bottom-1 rounded-field bg-base-100 px-1 text-xs">drag to turn it</p>
+      <p className="pointer-events-none absolute right-1 bottom-1 rounded-field bg-base-100 px-1 text-xs">
+        drag to turn it
+      </p>
     </div>
   );
 }

@@ -6,10 +6,11 @@ import { named } from "../hang/View";
 import { cutTo, foldAt, length, type Units } from "../ui/units";
 import { useSize } from "../ui/useSize";
 
-// How high a cord's row is, of one that is folded, and how wide a letter under it is, px.
+// How high a cord's row is, of one that is folded, and how wide a letter and a figure under it are, px.
 const rowPx = 42;
 const foldedRowPx = 51;
 const letterPx = 6.4;
+const figurePx = 6.8;
 
 /** Strips shows every cord laid straight on the table, to one common scale. */
 export function Strips() {
@@ -105,6 +106,11 @@ const Strip = memo(function Strip(p: StripProps) {
     lay(legs[0], x0, 1);
   }
   const end = x0 + cord.cut_mm * perMM;
+  const side = (i: number, l: Leg, name = l.name) =>
+    `${i ? "right" : "left"}${name ? `, ${name}` : ""}: ${length(l.cut_mm, units)}`;
+  const room = (t: string[]) => (t.join("").length + 2) * figurePx;
+  const whole = folded ? [near, far].map((l, i) => side(i, l)) : [];
+  const written = !folded || room(whole) < w - x0 ? whole : [near, far].map((l, i) => side(i, l, ""));
   const label = `Cord ${cord.id}: cut ${cutTo(cord.cut_mm, units)}${folded ? `, fold ${foldAt(cord.fold_at_mm, units)} from the end of its ${cord.fold_side} leg` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
   return (
     <svg
@@ -170,11 +176,19 @@ const Strip = memo(function Strip(p: StripProps) {
           >
             fold {foldAt(cord.fold_at_mm, units)} {cord.fold_side}
           </text>
+          {/* The one stands behind the other where the cord is shorter than both are written. */}
           <text x={x0} y="48" fontSize="11" fill="currentColor" className="figure">
-            {`left, ${near.name ?? "leg"}: ${length(near.cut_mm, units)}`}
+            {written[0]}
           </text>
-          <text x={end} y="48" fontSize="11" textAnchor="end" fill="currentColor" className="figure">
-            {`right, ${far.name ?? "leg"}: ${length(far.cut_mm, units)}`}
+          <text
+            x={Math.max(end, x0 + room(written))}
+            y="48"
+            fontSize="11"
+            textAnchor="end"
+            fill="currentColor"
+            className="figure"
+          >
+            {written[1]}
           </text>
         </g>
       )}

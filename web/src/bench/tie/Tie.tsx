@@ -102,7 +102,7 @@ const Row = memo(function Row(p: RowProps) {
             {index + 1}
           </span>
           <Glyph of={k?.glyph} />
-          <span className={`min-w-0 break-words ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
+          <span className={`min-w-min ${here ? "font-semibold" : ""}`}>{k?.name ?? section.do}</span>
           <Short section={section} k={k} units={units} />
         </button>
         {k?.repeats && shown !== undefined && (
