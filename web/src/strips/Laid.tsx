@@ -24,10 +24,10 @@ function Tape(p: { x: number; y: number; mm: number; perMM: number; way: 1 | -1;
         width={Math.abs(end - x)}
         height="20"
         fill="var(--color-base-100)"
-        stroke="var(--ink)"
+        stroke="currentColor"
         strokeWidth="1"
       />
-      <path d={marks.map((m, i) => `M${m} ${y}v${i % 5 ? 6 : 11}`).join("")} stroke="var(--ink)" strokeWidth="1" />
+      <path d={marks.map((m, i) => `M${m} ${y}v${i % 5 ? 6 : 11}`).join("")} stroke="currentColor" strokeWidth="1" />
     </g>
   );
 }
@@ -66,7 +66,7 @@ export function Straight({ cord, units, wide = usual }: { cord: PlannedCord; uni
         width={wide - margin}
         height={thick}
         fill={cord.colour}
-        stroke="var(--ink)"
+        stroke="currentColor"
         strokeWidth="1.6"
       />
       <Tape x={margin} y={56} mm={cord.cut_mm} perMM={perMM} way={1} units={units} />
@@ -104,7 +104,7 @@ export function Folded({ cord, units, wide = usual }: { cord: PlannedCord; units
       role="img"
       aria-label={`Cord ${cord.id} folded ${foldAt(cord.fold_at_mm, units)} from the end of its ${cord.fold_side} leg`}
     >
-      <path d={path} fill="none" stroke="var(--ink)" strokeWidth={thick + 3} />
+      <path d={path} fill="none" stroke="currentColor" strokeWidth={thick + 3} />
       <path d={path} fill="none" stroke={cord.colour} strokeWidth={thick} />
       <Tape x={end} y={30} mm={measured.cut_mm} perMM={perMM} way={-1} units={units} />
       <path d={`M${fold} 24V${low + 14}`} stroke="var(--color-secondary)" strokeWidth="2.5" strokeDasharray="7 4" />

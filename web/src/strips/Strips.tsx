@@ -123,7 +123,9 @@ const Strip = memo(function Strip(p: StripProps) {
     >
       <defs>
         <pattern id={`hatch${hatch}`} width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <path d="M0 0V6" stroke="var(--ink)" strokeWidth="1.6" opacity="0.55" />
+          {/* Dark and light, so that it is seen on every colour. */}
+          <path d="M0 0V6" stroke="#000" strokeWidth="1.4" opacity="0.6" />
+          <path d="M1.5 0V6" stroke="#fff" strokeWidth="1" opacity="0.6" />
         </pattern>
       </defs>
       <text x="4" y="19" fontSize="15" fontWeight="600" fill="currentColor" className="figure">
@@ -135,7 +137,7 @@ const Strip = memo(function Strip(p: StripProps) {
         width={Math.max(0, end - x0)}
         height="15"
         fill={cord.colour}
-        stroke="var(--ink)"
+        stroke="currentColor"
         strokeWidth="1.2"
         rx="2"
       />
@@ -249,6 +251,8 @@ function OnePart(props: { p: Part; fold: number; lit: boolean; called: string; t
         stroke={lit ? "var(--moving)" : "var(--ink)"}
         strokeWidth={lit ? 2.5 : 0.8}
       />
+      {/* Beside the dark line a light one, which dark cord shows. */}
+      {!lit && <path d={`M${p.x + 1.2} 7v13`} stroke="#fff" strokeWidth="1" opacity="0.6" />}
       <title>{name}</title>
       {lit ? (
         <text
@@ -296,6 +300,12 @@ function ManyParts(p: { parts: Part[]; x0: number; end: number; lit: number | nu
         opacity="0.28"
       />
       <path d={parts.map((q) => `M${q.x.toFixed(2)} 6v15`).join("")} stroke="var(--ink)" strokeWidth="0.6" />
+      <path
+        d={parts.map((q) => `M${(q.x + 0.8).toFixed(2)} 7v13`).join("")}
+        stroke="#fff"
+        strokeWidth="0.5"
+        opacity="0.6"
+      />
       {lit !== null && (
         <path
           d={parts

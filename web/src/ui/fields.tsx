@@ -104,12 +104,12 @@ export function Swatch(p: { colour: string; beside?: string[]; id?: string; larg
   return (
     <span className="inline-flex items-center gap-1.5">
       <svg width={size} height={size} viewBox="0 0 22 22" aria-hidden="true">
-        <circle cx="11" cy="11" r="9.5" fill={p.colour} stroke="var(--ink)" strokeWidth="1.4" />
+        <circle cx="11" cy="11" r="9.5" fill={p.colour} stroke="currentColor" strokeWidth="1.4" />
         {p.beside && p.beside.length > 0 && (
           <path
             d="M5 18.5L18.500 5A9.500 9.500 0 0 1 5 18.500z"
             fill={p.beside[0]}
-            stroke="var(--ink)"
+            stroke="currentColor"
             strokeWidth="1"
           />
         )}
