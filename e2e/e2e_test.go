@@ -666,6 +666,7 @@ func TestCommandLine(t *testing.T) {
 		{fob, []string{"plan", "-", "--json"}, 0, `"cut_mm"`, ""},
 		{fob, []string{"plan", "--csv", "-"}, 0, "cord,needs_mm,cut_mm", ""},
 		{fob, []string{"plan", "-"}, 0, "Strand 1, from the left", ""},
+		{fob, []string{"plan", "-"}, 0, "on the table\n  1. Measure ", ""},
 		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "line 5, column"},
 		{strings.Replace(fob, "square-knot", "sqare-knot", 1), []string{"plan", "-"}, 2, "", "did you mean square-knot?"},
 		{`{"format": `, []string{"plan", "-"}, 2, "", "line 1, column"},

@@ -147,12 +147,12 @@ func theFirstHour(m *maker) {
 	}
 	until("it is longer", long+` !== "`+was+`"`)
 	// Another knot on the same strands.
-	m.changeInto("half knot")
+	m.listed("i", "Change into", "half knot")
 	until("it is a spiral", line("half-knot"))
 	// A bead, then a wrap over a cord of its own.
-	m.add("bead")
+	m.listed("a", "Add a section", "bead")
 	until("a bead is on", line(", bead"))
-	m.add("gathering knot")
+	m.listed("a", "Add a section", "gathering knot")
 	which := `document.querySelector('[data-testid="which-cord"] button')`
 	m.pressed("a cord for it", which)
 	until("a wrap is on", line("gather"))
@@ -176,7 +176,7 @@ func theFirstHour(m *maker) {
 	// To the vise and back.
 	m.press("To the vise")
 	until("the vise is there", visePlace+` < "0"`)
-	m.press("All is cut and folded")
+	m.press("All is cut and ready")
 	m.press("Done, next")
 	until("a move is made", visePlace+` === "1"`)
 	m.press("Bench")
@@ -223,26 +223,14 @@ func (m *maker) tiedByEar() {
 	}
 }
 
-// changeInto makes the chosen section another knot.
-func (m *maker) changeInto(knot string) {
+// listed opens the list of knots, by its key or its button, and takes one.
+func (m *maker) listed(key, button, knot string) {
 	m.t.Helper()
 	if m.keys {
 		m.leave()
-		m.key("i")
+		m.key(key)
 	} else {
-		m.press("Change into")
-	}
-	m.taken(knot)
-}
-
-// add puts a section after the chosen one.
-func (m *maker) add(knot string) {
-	m.t.Helper()
-	if m.keys {
-		m.leave()
-		m.key("a")
-	} else {
-		m.press("Add a section")
+		m.press(button)
 	}
 	m.taken(knot)
 }

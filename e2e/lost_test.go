@@ -334,7 +334,7 @@ func TestAFoldIsOneFigureEverywhere(t *testing.T) {
 		v := open(t, p, "/piece/1/cut")
 		v.do(chromedp.Evaluate[chromedp.Void](fmt.Sprintf(`fetch("/api/settings", {method: "PATCH", body: '{"hand":%q}'})`, hand), chromedp.EvalAwaitPromise))
 		v.goTo("/piece/1/cut")
-		v.until("the cut is said", `document.querySelector('[data-testid="measure-A"]')?.textContent.includes(" mm. That is")`)
+		v.until("the cut is said", `document.querySelector('[data-testid="measure-A"]')?.textContent.includes(" mm: that is")`)
 		said := eval[string](v, `document.querySelector('[data-testid="measure-A"]').textContent`)
 		var fold float64
 		var side string

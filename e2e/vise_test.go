@@ -11,7 +11,7 @@ const visePlace = `document.querySelector('[data-testid="vise"]')?.dataset.done`
 
 // cutAll goes from the table to the first move that ties.
 func (v page) cutAll() {
-	v.click("All is cut and folded")
+	v.click("All is cut and ready")
 	v.until("all is cut", visePlace+` === "0"`)
 }
 

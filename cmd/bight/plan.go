@@ -150,6 +150,15 @@ func planText(to io.Writer, p plan.Plan, inch bool) error {
 	for _, c := range p.Cords {
 		folds[c.ID] = c.FoldAtMM
 	}
+	said := func(a plan.Action, t string) string {
+		return units.Said(strings.ReplaceAll(t, "{fold}", units.FoldAt(folds[a.Cord], inch)), inch)
+	}
+	if len(p.Ready) > 0 {
+		fmt.Fprintln(out, "\non the table")
+	}
+	for i, a := range p.Ready {
+		fmt.Fprintf(out, "  %d. %s\n     %s\n", i+1, said(a, a.Text), said(a, a.Detail))
+	}
 	for _, s := range p.Steps {
 		fmt.Fprintf(out, "\n%s", strings.ReplaceAll(s.Do, "-", " "))
 		if s.Repeats > 1 {
@@ -158,9 +167,7 @@ func planText(to io.Writer, p plan.Plan, inch bool) error {
 		fmt.Fprintln(out)
 		words := strings.NewReplacer("{length}", units.Fine(s.MM, inch))
 		for i, a := range s.Actions {
-			full := func(t string) string {
-				return units.Said(strings.ReplaceAll(words.Replace(t), "{fold}", units.FoldAt(folds[a.Cord], inch)), inch)
-			}
+			full := func(t string) string { return said(a, words.Replace(t)) }
 			fmt.Fprintf(out, "  %d. %s\n", i+1, full(a.Text))
 			if a.Detail != "" {
 				fmt.Fprintf(out, "     %s\n", full(a.Detail))

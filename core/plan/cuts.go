@@ -277,7 +277,7 @@ func (w *walk) folds(out *Cord, ci int, first, second measured) {
 	out.WastedMM = math.Max(0, out.CutMM-found)
 	works := [2]bool{first.worked, second.worked}
 	out.fold, out.parts = w.measure(*out, middle, works)
-	out.Measure = out.fold + " " + out.parts
+	out.Measure = out.fold + ": " + out.parts + "."
 	for n, l := range legs {
 		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Name: w.legName(*out, n, works), Parts: l.parts, BeyondMM: l.extra(), doubt: w.doubt(l.leg)}
 		if l.worked {
@@ -298,17 +298,17 @@ func (w *walk) sideOf(leg int) string {
 	return "right"
 }
 
-// measure says how a cord is folded and what its legs are: one leg is measured, the rest
-// is the other one. {fold} stands for that length, so that every page shows it alike.
+// measure says how a cord is folded and what its legs are, without their stops: one leg is
+// measured, the rest is the other one. {fold} stands for that length, so that every page shows it alike.
 func (w *walk) measure(c Cord, middle bool, works [2]bool) (fold, legs string) {
 	if w.fromBall() {
-		return "Measure {fold} for the start.", "The ball begins there, and the rest is the working end."
+		return "Measure {fold} for the start", "the ball begins there, and the rest is the working end"
 	}
 	if middle {
-		return "Hold both ends together at 0 of the tape measure and fold it in the middle, at {fold}.", "Both legs are equal."
+		return "Hold both ends together at 0 of the tape measure and fold it in the middle, at {fold}", "both legs are equal"
 	}
-	return fmt.Sprintf("Lay the end of the %s leg at 0 of the tape measure and fold at {fold}.", c.FoldSide),
-		fmt.Sprintf("That is the %s, the rest is the %s.", w.legName(c, c.FoldLeg, works), w.legName(c, 1-c.FoldLeg, works))
+	return fmt.Sprintf("Lay the end of the %s leg at 0 of the tape measure and fold at {fold}", c.FoldSide),
+		fmt.Sprintf("that is the %s, the rest is the %s", w.legName(c, c.FoldLeg, works), w.legName(c, 1-c.FoldLeg, works))
 }
 
 // legName is what a leg of a folded cord is called: by its length, where they differ, and

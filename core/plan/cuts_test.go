@@ -106,7 +106,7 @@ func TestFoldsAreFound(t *testing.T) {
 			if !strings.Contains(c.Measure, "start") {
 				near(t, p.ID+": wasted by equal legs of "+c.ID, e.WastedMM, e.CutMM-c.CutMM, 1e-9)
 			}
-			if (c.Short == "") != (c.Legs[0].CutMM == c.Legs[1].CutMM) || c.Short != "" && !strings.Contains(c.Measure, "start") && strings.Contains(c.Measure, "That is the short") != (c.Short == c.FoldSide) {
+			if (c.Short == "") != (c.Legs[0].CutMM == c.Legs[1].CutMM) || c.Short != "" && !strings.Contains(c.Measure, "start") && strings.Contains(c.Measure, "that is the short") != (c.Short == c.FoldSide) {
 				t.Errorf("%s: cord %s: its short leg hangs %q, and it is said: %q", p.ID, c.ID, c.Short, c.Measure)
 			}
 		}

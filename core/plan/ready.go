@@ -26,7 +26,7 @@ func (w *walk) ready() []Action {
 		cut.Detail = fmt.Sprintf("Lay it %s along the tape measure. It is %s %s.", lay, s.Make.Name(), s.Material)
 		out = append(out, cut)
 		if c.fold != "" {
-			at.Table, at.Text, at.Detail = "fold", c.fold, c.parts
+			at.Table, at.Text, at.Detail = "fold", c.fold+".", strings.ToUpper(c.parts[:1])+c.parts[1:]+"."
 			folds = append(folds, at)
 		}
 	}

@@ -223,7 +223,7 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
           <Cautions large all={plan.cautions.filter((c) => acts(c, place, done))} />
           {table && (
             <button type="button" className="btn self-start" onClick={() => setDone(() => 0)}>
-              All is cut and folded
+              All is cut and ready
             </button>
           )}
           {done === -plan.ready.length && (
