@@ -1,5 +1,6 @@
 import type { PlannedCord } from "../api/types.gen";
 import { cutTo, foldAt, length, type Units } from "../ui/units";
+import { inchMM } from "../ui/units.gen";
 
 // How wide a cord on the table is drawn, the room at its sides, and how thick it is.
 const usual = 640;
@@ -7,7 +8,7 @@ const margin = 24;
 const thick = 14;
 
 /** tickSteps are the distances between two marks of a tape measure, mm, and between two in inches. */
-const tickSteps = { mm: [10, 50, 100, 500, 1000, 5000], inch: [1, 6, 12, 60, 120, 600].map((n) => n * 25.4) };
+const tickSteps = { mm: [10, 50, 100, 500, 1000, 5000], inch: [1, 6, 12, 60, 120, 600].map((n) => n * inchMM) };
 
 /** Tape is a tape measure with 0 at x, and so many millimetres towards way. */
 function Tape(p: { x: number; y: number; mm: number; perMM: number; way: 1 | -1; units: Units }) {
