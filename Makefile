@@ -84,7 +84,7 @@ go-tests: $(STAMPS)/web
 	nice -n 15 env $(GO) test -timeout 18m $(LONGEST) $$($(GO) list ./... | grep -v /e2e)
 
 browser-tests: bin/bight $(STAMPS)/chromium
-	$(GO) test -count=1 -timeout 14m ./e2e/...
+	$(GO) test -count=1 -timeout 18m ./e2e/...
 
 test: $(STAMPS)/web $(STAMPS)/chromium
 	@$(MAKE) --no-print-directory lint

@@ -26,6 +26,9 @@ func TestTimesAtTheVise(t *testing.T) {
 		}
 		return a.Times
 	}
+	if table := step(pace.Taken{N: 1, From: -1, To: 0, AfterS: 90}); table.WorkedS != 0 {
+		t.Errorf("what was cut on the table counts %v s of knots", table.WorkedS)
+	}
 	mount := []pace.Taken{{N: 1, From: 0, To: 1, AfterS: 40}, {N: 2, From: 1, To: 2, AfterS: 20}}
 	step(mount...)
 	if again := step(mount...); again.WorkedS != 60 {

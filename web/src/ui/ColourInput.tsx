@@ -23,9 +23,9 @@ export function ColourInput({ label, path, value, onSet }: Props) {
   return (
     <Field label={label} path={path} wrong={wrong}>
       {(f) => (
-        <span className="flex gap-1">
+        <span className="flex flex-wrap gap-1">
           <Picker label={label} value={value} onSet={onSet} />
-          <input className="input input-sm figure min-w-0 flex-1" spellCheck={false} {...f} {...input} />
+          <input className="input input-sm figure min-w-24 flex-1" spellCheck={false} {...f} {...input} />
           <Dropper label={label} onSet={onSet} />
         </span>
       )}
