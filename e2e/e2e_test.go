@@ -437,6 +437,7 @@ func TestTheCutSheetPrintsWhole(t *testing.T) {
 	v.until("every cord is named by make and colour", text("what-A")+`?.includes("dark teal") && `+text("what-A")+`.includes("kernmantle nylon 4 mm")`)
 	v.until("every section with what matters", text("sequence")+`.includes("hitch: larks head") && `+text("sequence")+`.includes("how: singe and press")`)
 	v.until("its cut and fold are drawn", `document.querySelectorAll('[aria-label="How each cord is cut"] svg').length === 2`)
+	v.until("and the day", `Math.abs(Date.now() - Date.parse(`+text("date")+`)) < 2 * 86400e3`)
 	v.field("How many alike", "24")
 	v.until("all that is cut is added up", text("batch")+`?.includes("24 of Slipway locker 14")`)
 	sheetPrints(t, p, 1, 3)

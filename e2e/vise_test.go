@@ -70,7 +70,7 @@ func TestStridesAtTheVise(t *testing.T) {
 	// The piece is cut short on the bench: at the vise it is said where the place is now.
 	v.goTo("/piece/1/tie")
 	v.typeLine("mount A B, square-knot 2, half-knot 4, finish dome")
-	v.until("it is changed", saved)
+	v.until("it is changed", saved+` && document.querySelectorAll("[data-row]").length === 4`)
 	v.goTo("/piece/1/vise")
 	v.until("it is said what came of the place", text("place-note")+` === "The piece was changed since. The place is in section 3, half knot, 1 of 4."`)
 }

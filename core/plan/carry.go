@@ -29,8 +29,7 @@ func Carry(from, to Plan, done int) int {
 		}
 		return 0
 	}
-	done = max(0, min(done, from.Actions))
-	at, into := from.stepAt(done)
+	at, into := from.stepAt(min(done, from.Actions))
 	match := matchSteps(from.Steps, to.Steps)
 	for ; at >= 0; at-- {
 		t := match[at]

@@ -279,7 +279,7 @@ func (w *walk) folds(out *Cord, ci int, first, second measured) {
 	out.fold, out.parts = w.measure(*out, middle, works)
 	out.Measure = out.fold + ": " + out.parts + "."
 	for n, l := range legs {
-		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Name: w.legName(*out, n, works), Parts: l.parts, BeyondMM: l.extra(), doubt: w.doubt(l.leg)}
+		lg := Leg{NeedsMM: l.needs, CutMM: cuts[n], Role: "filler", Name: w.legName(*out, n, works), Side: w.sideOf(n), Parts: l.parts, BeyondMM: l.extra(), doubt: w.doubt(l.leg)}
 		if l.worked {
 			lg.Role = "worker"
 		}

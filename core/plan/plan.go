@@ -130,8 +130,10 @@ type Leg struct {
 	// ShortMM is what is missing where a fold was given too near the end.
 	ShortMM float64 `json:"short_mm,omitempty"`
 	Role    string  `json:"role"` // worker, filler
-	// Name is what a leg of a folded cord is called beside the other: short inner leg.
+	// Name is what a leg of a folded cord is called beside the other: short inner leg; Side
+	// is where it hangs, as the maker sees it.
 	Name string `json:"name,omitempty"`
+	Side string `json:"side,omitempty"`
 	// Parts are the shares of the sections it feeds, from the fold on.
 	Parts []Part `json:"parts"`
 	// Bands are the colours of a cord that changes along its length, from the fold on, or

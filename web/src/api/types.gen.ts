@@ -1097,6 +1097,7 @@ export interface Leg {
   short_mm?: number;
   role: string;
   name?: string;
+  side?: string;
   parts: Part[];
   bands?: Stretch[];
   beyond_mm: number;

@@ -96,8 +96,8 @@ export function Folded({ cord, units, wide = usual }: { cord: PlannedCord; units
   const top = 66;
   const low = top + 56;
   const path = `M${end} ${top}H${fold}A28 28 0 0 0 ${fold} ${low}H${fold + other.cut_mm * perMM}`;
-  const says = (side: string, leg: typeof measured) =>
-    `${side} leg${leg.name ? `, the ${leg.name}` : ""}: ${length(leg.cut_mm, units)}`;
+  const says = (leg: typeof measured) =>
+    `${leg.side} leg${leg.name ? `, the ${leg.name}` : ""}: ${length(leg.cut_mm, units)}`;
   return (
     <svg
       viewBox={`0 0 ${wide} 164`}
@@ -116,10 +116,10 @@ export function Folded({ cord, units, wide = usual }: { cord: PlannedCord; units
         0
       </Words>
       <Words x={fold + 12} y={top + 28}>
-        {says(cord.fold_side ?? "", measured)}
+        {says(measured)}
       </Words>
       <Words x={fold + 12} y={low + 30}>
-        {says(cord.fold_side === "left" ? "right" : "left", other)}
+        {says(other)}
       </Words>
     </svg>
   );

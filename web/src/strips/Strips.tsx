@@ -45,7 +45,6 @@ export function Strips() {
             w={w}
             hatch={document.cords.findIndex((k) => k.id === c.id)}
             units={units}
-            leftHanded={plan?.left_handed ?? false}
             lit={lit}
             setLit={setLit}
             select={select}
@@ -62,7 +61,6 @@ interface StripProps {
   w: number;
   hatch: number;
   units: Units;
-  leftHanded: boolean;
   lit: number | null;
   setLit: (n: number | null) => void;
   select: (n: number) => void;
@@ -70,14 +68,14 @@ interface StripProps {
 }
 
 const Strip = memo(function Strip(p: StripProps) {
-  const { cord, perMM, w, hatch, units, leftHanded, lit, setLit, select, names } = p;
+  const { cord, perMM, w, hatch, units, lit, setLit, select, names } = p;
   const x0 = 34;
   const legs = cord.legs;
   const folded = legs.length === 2;
   const parts: Part[] = [];
   const spare: { x: number; w: number }[] = [];
   // The leg that hangs on the left lies on the left.
-  const [near, far] = leftHanded ? [legs[1], legs[0]] : [legs[0], legs[1]];
+  const [near, far] = legs[0]?.side === "right" ? [legs[1], legs[0]] : [legs[0], legs[1]];
   const fold = x0 + (folded ? near.cut_mm * perMM : 0);
   const bands: { x: number; w: number; colour: string }[] = [];
   const lay = (leg: Leg, from: number, way: 1 | -1) => {
@@ -106,11 +104,10 @@ const Strip = memo(function Strip(p: StripProps) {
     lay(legs[0], x0, 1);
   }
   const end = x0 + cord.cut_mm * perMM;
-  const side = (i: number, l: Leg, name = l.name) =>
-    `${i ? "right" : "left"}${name ? `, ${name}` : ""}: ${length(l.cut_mm, units)}`;
+  const side = (l: Leg, name = l.name) => `${l.side}${name ? `, ${name}` : ""}: ${length(l.cut_mm, units)}`;
   const room = (t: string[]) => (t.join("").length + 2) * figurePx;
-  const whole = folded ? [near, far].map((l, i) => side(i, l)) : [];
-  const written = !folded || room(whole) < w - x0 ? whole : [near, far].map((l, i) => side(i, l, ""));
+  const whole = folded ? [near, far].map((l) => side(l)) : [];
+  const written = !folded || room(whole) < w - x0 ? whole : [near, far].map((l) => side(l, ""));
   const label = `Cord ${cord.id}: cut ${cutTo(cord.cut_mm, units)}${folded ? `, fold ${foldAt(cord.fold_at_mm, units)} from the end of its ${cord.fold_side} leg` : ""}, needs ${length(cord.needs_mm, units)}, about ${length(cord.left_mm, units)} left over`;
   return (
     <svg

@@ -5,52 +5,45 @@ import { useEffect, useState } from "react";
 const shown = 100;
 const told = 1000;
 
-/** What happens within so long is looked at once, ms. */
-const gather = 30;
+/** How often one looks while something is waited for, ms. */
+const look = 50;
 
-/** waits tells whether something is on its way which somebody waits for; what waits for the network itself is said elsewhere. */
-function waits(client: QueryClient): boolean {
+/** waited is all that is on its way and somebody waits for; what waits for the network itself is said elsewhere. */
+function waited(client: QueryClient): object[] {
   const asked = client.getQueryCache().getAll();
   const changed = client.getMutationCache().getAll();
-  return (
-    asked.some((q) => q.state.fetchStatus === "fetching" && q.state.data === undefined && q.getObserversCount() > 0) ||
-    changed.some((m) => m.state.status === "pending" && !m.state.isPaused && m.state.failureCount === 0)
-  );
+  return [
+    ...asked.filter((q) => q.state.fetchStatus === "fetching" && q.state.data === undefined && q.isActive()),
+    ...changed.filter((m) => m.state.status === "pending" && !m.state.isPaused && m.state.failureCount === 0),
+  ];
 }
 
-/** Busy shows that a change is being made or an answer looked for. It does not move. */
+/**
+ * Busy shows that a change is being made or an answer looked for, by the one that has taken longest: many short
+ * ones after one another, as the frames of a move, are no wait. It does not move.
+ */
 export function Busy() {
   const client = useQueryClient();
-  // The seconds that it has taken, -1 where nothing is shown.
+  // How long it has taken, in whole seconds; -1 where nothing is shown.
   const [seconds, setSeconds] = useState(-1);
   useEffect(() => {
-    let begun = 0;
-    let first: ReturnType<typeof setTimeout> | undefined;
-    let beat: ReturnType<typeof setInterval> | undefined;
+    let since = new Map<object, number>();
     let next: ReturnType<typeof setTimeout> | undefined;
-    const look = () => {
-      next = undefined;
-      if (!waits(client)) {
-        clearTimeout(first);
-        clearInterval(beat);
-        begun = 0;
-        setSeconds(-1);
-      } else if (begun === 0) {
-        begun = Date.now();
-        first = setTimeout(() => setSeconds(0), shown);
-        beat = setInterval(() => setSeconds(Math.round((Date.now() - begun) / told)), told);
-      }
+    const see = () => {
+      const now = Date.now();
+      since = new Map(waited(client).map((o) => [o, since.get(o) ?? now]));
+      const longest = now - Math.min(now, ...since.values());
+      setSeconds(longest < shown ? -1 : Math.floor(longest / told));
+      next = since.size > 0 ? setTimeout(see, look) : undefined;
     };
     const heard = () => {
-      next ??= setTimeout(look, gather);
+      next ??= setTimeout(see, look);
     };
     const ends = [client.getQueryCache().subscribe(heard), client.getMutationCache().subscribe(heard)];
     heard();
     return () => {
       for (const end of ends) end();
-      clearTimeout(first);
       clearTimeout(next);
-      clearInterval(beat);
     };
   }, [client]);
   if (seconds < 0) return null;

@@ -1,7 +1,7 @@
 import { type ReactNode, useState } from "react";
 import { Link } from "wouter";
 import { useSettings } from "../../api/queries";
-import type { Cord, Cutting, Plan, PlannedCord } from "../../api/types.gen";
+import type { Cord, Cutting, PlannedCord } from "../../api/types.gen";
 import { PrintLabel } from "../../devices/PrintLabel";
 import { Folded } from "../../strips/Laid";
 import { Dialog } from "../../ui/Dialog";
@@ -17,11 +17,6 @@ import { Bar, Fills, Why } from "./Why";
 
 function legsKind(l: Cord["legs"]): string {
   return typeof l === "object" ? "given" : l === "equal" ? "equal" : "found";
-}
-
-/** legSide is the side on which a leg hangs: the first one on the left, or on the right where the left hand leads. */
-export function legSide(n: number, plan: Plan): "left" | "right" {
-  return (n === 0) !== (plan.left_handed ?? false) ? "left" : "right";
 }
 
 /** Cut: how long each cord, where it folds, what will be left, and why. */
@@ -169,7 +164,7 @@ function Card({ cord: c }: { cord: PlannedCord }) {
             options={[
               { id: "found", name: "each leg what it needs, the plan finds the fold" },
               { id: "equal", name: "both legs equal" },
-              { id: "given", name: `${legSide(0, plan)} leg of a length` },
+              { id: "given", name: `${c.legs[0].side} leg of a length` },
             ]}
             onSet={(v) =>
               setLegs(v === "given" ? { first_mm: Math.ceil(c.legs[0].cut_mm) } : v === "equal" ? "equal" : undefined)
@@ -177,7 +172,7 @@ function Card({ cord: c }: { cord: PlannedCord }) {
           />
           {typeof cord.legs === "object" && (
             <LengthInput
-              label={`The ${legSide(0, plan)} leg`}
+              label={`The ${c.legs[0].side} leg`}
               mm={cord.legs.first_mm}
               onSet={(v) => v && setLegs({ first_mm: v })}
             />
@@ -185,7 +180,7 @@ function Card({ cord: c }: { cord: PlannedCord }) {
           <p className="text-sm">
             {c.legs.map((l, n) => (
               <span key={n} className="mr-3">
-                {legSide(n, plan)} leg, {l.name ?? l.role}: <span className="figure">{length(l.cut_mm, units)}</span>
+                {l.side} leg, {l.name ?? l.role}: <span className="figure">{length(l.cut_mm, units)}</span>
                 {l.short_mm ? <strong className="text-error"> short by {length(l.short_mm, units)}</strong> : null}
               </span>
             ))}

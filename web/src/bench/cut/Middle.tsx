@@ -9,7 +9,6 @@ import { NumberInput } from "../../ui/NumberInput";
 import { Problems } from "../../ui/Problems";
 import { length, said } from "../../ui/units";
 import { useWork } from "../work";
-import { legSide } from "./Cut";
 import { Draft } from "./Draft";
 import { measured } from "./measured";
 
@@ -57,7 +56,9 @@ export function RunningShort({ id, revision, document, plan, done, onClose, onTa
   const at = section ?? rows[0] ?? 0;
   const legs = plan.cords
     .filter((c) => c.role === "legs" || c.role === "strand")
-    .flatMap((c) => c.legs.map((l, n) => ({ name: `${c.id}.${n + 1}`, cord: c.id, n, role: l.role, cut: l.cut_mm })));
+    .flatMap((c) =>
+      c.legs.map((l, n) => ({ name: `${c.id}.${n + 1}`, cord: c.id, side: l.side, role: l.role, cut: l.cut_mm })),
+    );
   const find = () =>
     ask.mutate({
       section: at,
@@ -98,7 +99,8 @@ export function RunningShort({ id, revision, document, plan, done, onClose, onTa
           {legs.map((l) => (
             <fieldset key={l.name} className="grid grid-cols-2 gap-2 rounded-box border border-base-300 p-2">
               <legend className="px-1 text-sm">
-                Leg {l.name}, {legSide(l.n, plan)}, {l.role}
+                Leg {l.name}
+                {l.side ? `, ${l.side}` : ""}, {l.role}
               </legend>
               <LengthInput
                 label={`Left of ${l.name}`}

@@ -10,7 +10,6 @@ import { LengthInput } from "../../ui/LengthInput";
 import { NumberInput } from "../../ui/NumberInput";
 import { Problems } from "../../ui/Problems";
 import { length, said } from "../../ui/units";
-import { legSide } from "../cut/Cut";
 import { useWork } from "../work";
 import { AtTheVise, Paces } from "./Paces";
 
@@ -98,10 +97,10 @@ export function Log() {
               mm={of(c.id).cut ?? c.cut_mm}
               onSet={(v) => v && set(c.id, { cut: v })}
             />
-            {c.legs.map((_, n) => (
+            {c.legs.map((l, n) => (
               <LengthInput
                 key={n}
-                label={c.legs.length > 1 ? `Left of ${c.id}, ${plan ? legSide(n, plan) : ""}` : `Left of ${c.id}`}
+                label={c.legs.length > 1 ? `Left of ${c.id}, ${l.side}` : `Left of ${c.id}`}
                 mm={of(c.id).left[n]}
                 optional
                 zero
