@@ -12,16 +12,24 @@ const offers = `(document.querySelector('[data-testid="offers"]')?.textContent ?
 
 // How a piece is begun, changed and brought to its length, on one demo.
 func TestBeginnings(t *testing.T) {
-	p := demoAt(t)
-	for _, part := range []struct {
-		name string
-		run  func(t *testing.T, p *program)
-	}{
+	together(t, []part{
 		{"APieceIsBegunWithTheCordsInHand", theAPieceIsBegunWithTheCordsInHand},
 		{"APieceIsBegunPlain", theAPieceIsBegunPlain},
 		{"ASectionIsChangedIntoAnother", theASectionIsChangedIntoAnother},
 		{"AWantedLengthOffersCounts", theAWantedLengthOffersCounts},
-	} {
+	})
+}
+
+// part is a part of a test.
+type part struct {
+	name string
+	run  func(t *testing.T, p *program)
+}
+
+// together runs parts one after the other on one demo, which takes less time than one for each.
+func together(t *testing.T, parts []part) {
+	p := demoAt(t)
+	for _, part := range parts {
 		t.Run(part.name, func(t *testing.T) { part.run(t, p) })
 	}
 }

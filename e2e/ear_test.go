@@ -13,20 +13,14 @@ const focusedText = `(document.activeElement?.textContent ?? "").trim()`
 
 // What is done by keys and told by ear, on one demo; that which changes the settings comes last.
 func TestByKeysAndByEar(t *testing.T) {
-	p := demoAt(t)
-	for _, part := range []struct {
-		name string
-		run  func(t *testing.T, p *program)
-	}{
+	together(t, []part{
 		{"WhereTheFocusGoes", theWhereTheFocusGoes},
 		{"ThePieceIsToldByEar", theThePieceIsToldByEar},
 		{"TheGuideIsReachedFromEachStage", theTheGuideIsReachedFromEachStage},
 		{"OneBoxFindsAll", theOneBoxFindsAll},
 		{"AWaitIsShown", theAWaitIsShown},
 		{"SingleKeysCanBeSwitchedOff", theSingleKeysCanBeSwitchedOff},
-	} {
-		t.Run(part.name, func(t *testing.T) { part.run(t, p) })
-	}
+	})
 }
 
 // The focus goes into a dialog's first field and back to where it was opened from; another page or

@@ -124,8 +124,9 @@ func TestTheTrainer(t *testing.T) {
 func TestTheViseWithoutTheNetwork(t *testing.T) {
 	p := demoAt(t)
 	v := open(t, p, "/piece/1/vise")
+	v.until("all steps are put by while the cords are cut", visePlace+` === "-4" && `+text("put-by"))
 	v.cutAll()
-	v.until("all steps are put by", text("put-by"))
+	v.until("the place is kept", text("place-sign")+` === "place saved"`)
 	p.stop()
 	v.goTo("/piece/1/vise")
 	v.until("the page comes without the server", visePlace+` === "0" && `+text("move")+` !== ""`)

@@ -100,6 +100,9 @@ func TestFoldsAreFound(t *testing.T) {
 			if c.CutMM > e.CutMM || c.WastedMM != 0 {
 				t.Errorf("%s: cord %s is cut %v with its fold found, %v with equal legs; wasted %v", p.ID, c.ID, c.CutMM, e.CutMM, c.WastedMM)
 			}
+			if a, b := c.Legs[0].Side, c.Legs[1].Side; a == b || c.Legs[c.FoldLeg].Side != c.FoldSide {
+				t.Errorf("%s: the legs of cord %s hang %s and %s, the fold is measured %s", p.ID, c.ID, a, b, c.FoldSide)
+			}
 			if !strings.Contains(c.Measure, "{fold}") {
 				t.Errorf("%s: cord %s: %q", p.ID, c.ID, c.Measure)
 			}

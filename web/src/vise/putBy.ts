@@ -39,6 +39,18 @@ export async function forget() {
   await Promise.all(all.map((k) => caches.delete(k)));
 }
 
+/** placePutBy writes the place into what was put by of a piece, so that a page without the network begins there. */
+export async function placePutBy(id: number, revision: number, done: number) {
+  const name = `${mine(id)}${revision}`;
+  if (!window.isSecureContext || !("caches" in window) || !(await caches.has(name))) return;
+  const kept = await caches.open(name);
+  const path = `/api/pieces/${id}`;
+  const was = await kept.match(path);
+  if (!was) return;
+  const now = JSON.stringify({ ...(await was.json()), done });
+  await kept.put(path, new Response(now, { headers: { "Content-Type": "application/json" } }));
+}
+
 /** parts are the files that the page is made of. */
 function parts(): string[] {
   const files = performance.getEntriesByType("resource").map((r) => new URL(r.name));
@@ -92,18 +104,19 @@ export function usePutBy(id: number, revision: number, done: number, plan: Plan)
   const client = useQueryClient();
   const { hand } = useSettings();
   const [there, setThere] = useState(false);
+  const from = Math.max(0, done); // on the table the page draws by itself
   useEffect(() => {
     // Only pages of this machine, or over TLS, may have a worker.
     navigator.serviceWorker?.register("/vise-worker.js").catch(() => undefined);
   }, []);
   useEffect(() => {
     const stop = new AbortController();
-    const to = Math.min(plan.actions, done + ahead);
-    putBy(client, { id, revision, hand, plan, from: done, to, stop: stop.signal }).then(
+    const to = Math.min(plan.actions, from + ahead);
+    putBy(client, { id, revision, hand, plan, from, to, stop: stop.signal }).then(
       () => !stop.signal.aborted && setThere(to === plan.actions),
       () => undefined, // out of reach, or the page went on: what is there is there
     );
     return () => stop.abort();
-  }, [client, id, revision, hand, done, plan]);
+  }, [client, id, revision, hand, from, plan]);
   return there;
 }

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { api, Failed, passes, whyNot } from "../api/client";
 import { away, reached } from "../api/reach";
 import type { PlaceAnswer, Plan, Taken, Times } from "../api/types.gen";
+import { placePutBy } from "./putBy";
 import { placeSaid } from "./steps";
 
 /** how often one looks whether another device has gone on, ms */
@@ -121,6 +122,7 @@ export function usePlace(id: number, revision: number, plan: Plan, start: number
       n.known = a.done;
       n.steps = n.steps.slice(steps.length);
       keep();
+      await placePutBy(id, n.revision, a.done).catch(() => undefined); // where the browser keeps nothing
       if (a.times) setTimes(a.times);
       if (a.elsewhere) {
         take(
