@@ -53,7 +53,12 @@ func theSingleKeysCanBeSwitchedOff(t *testing.T, p *program) {
 	v.click("Settings")
 	v.choose("Keys of one character, as F or +", "off")
 	v.until("it is kept", `fetch("/api/settings").then((r) => r.json()).then((s) => { window.kept = s.single_keys; }) && window.kept === "off"`)
+	// The page has heard of it too: opened anew, the settings say so.
 	v.key(kb.Escape)
+	v.click("Settings")
+	v.until("the page knows it", `[...document.querySelectorAll("dialog label")].find((l) => l.textContent === "Keys of one character, as F or +")?.control.value === "off"`)
+	v.key(kb.Escape)
+	v.until("the settings have gone", `!document.querySelector("dialog[open]")`)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.blur()`))
 	v.key("]")
 	v.key("?")
