@@ -262,18 +262,26 @@ func (d *Desk) Listen() (events <-chan Event, stop func()) {
 // ErrNone is wrapped by the error for a device that is not there.
 var ErrNone = errors.New("it is not there")
 
-// Set has the stand-in of a kind read or press something.
+// Set has the stand-in of a kind read or press something. One that nobody listens to yet
+// refuses, so that nothing is lost in silence.
 func (d *Desk) Set(k Kind, what string) error {
 	if strings.ContainsAny(what, "\r\n") || len(what) > 40 {
 		return fmt.Errorf("a stand-in takes one line of 40 letters at most, not %s", shown(what))
 	}
 	d.mu.Lock()
-	l := d.lines[k]
-	d.mu.Unlock()
-	if l == nil || l.stands == nil {
-		return fmt.Errorf("no stand-in of a %s is chosen in Settings: %w", k.Name(), ErrNone)
+	var in *StandIn
+	if l := d.lines[k]; l != nil && l.conn != nil {
+		in = l.stands
 	}
-	l.stands.Set(what)
+	ours := d.chosen.at(k) == Ours
+	d.mu.Unlock()
+	switch {
+	case !ours:
+		return fmt.Errorf("no stand-in of a %s is chosen in Settings: %w", k.Name(), ErrNone)
+	case in == nil:
+		return fmt.Errorf("the stand-in of the %s is still starting, wait a moment and do it again: %w", k.Name(), ErrNone)
+	}
+	in.Set(what)
 	return nil
 }
 

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"net"
+	"slices"
 	"strings"
 	"testing"
 
@@ -74,10 +75,37 @@ func next(t *testing.T, events <-chan device.Event, kind device.Kind, what strin
 	}
 }
 
-func ready(t *testing.T, events <-chan device.Event, kind device.Kind) {
+// ready waits till all these devices are there, in whichever order they come.
+func ready(t *testing.T, events <-chan device.Event, kinds ...device.Kind) {
 	t.Helper()
-	for next(t, events, kind, "state").State != "ready" {
-		continue
+	there := map[device.Kind]bool{}
+	for e := range events {
+		there[e.Kind] = there[e.Kind] || e.State == "ready"
+		if !slices.ContainsFunc(kinds, func(k device.Kind) bool { return !there[k] }) {
+			return
+		}
+	}
+}
+
+// What a stand-in is set to comes, or it is said that it did not: also while it starts.
+func TestNothingSetIsLost(t *testing.T) {
+	for range 50 {
+		d := device.NewDesk()
+		events, stop := d.Listen()
+		d.Choose(device.Places{Pedal: device.Ours})
+		err := d.Set(device.Pedal, "next")
+		if err != nil && !errors.Is(err, device.ErrNone) {
+			t.Error(err)
+		}
+		if err != nil {
+			ready(t, events, device.Pedal)
+			if err := d.Set(device.Pedal, "next"); err != nil {
+				t.Error(err)
+			}
+		}
+		next(t, events, device.Pedal, "press")
+		stop()
+		d.Close()
 	}
 }
 
@@ -89,7 +117,7 @@ func TestStandInsSpeak(t *testing.T) {
 	d.Choose(device.Places{Scale: device.Ours, Pedal: device.Ours, Printer: device.Ours})
 	events, stop := d.Listen()
 	defer stop()
-	ready(t, events, device.Scale)
+	ready(t, events, device.Scale, device.Pedal, device.Printer)
 	if err := d.Set(device.Scale, "12.4 g"); err != nil {
 		t.Fatal(err)
 	}
