@@ -22,7 +22,7 @@ func TestStandInsForDevices(t *testing.T) {
 	v.key("10.1.2.3:80" + kb.Enter)
 	v.until("another machine's port is refused at the field", `document.querySelector("dialog").textContent.includes("“10.1.2.3:80” is no port of this machine; write one like 127.0.0.1:7431.")`)
 	v.choose("Scale", "stand-in")
-	v.until("all are there", `document.querySelectorAll("aside[data-devices] form").length === 2`)
+	v.until("all are there", `document.querySelectorAll("aside[data-devices] form").length === 2 && document.querySelector("aside[data-devices]").textContent.includes("has printed nothing yet") && document.querySelector("aside[data-devices]").textContent.includes("Press next")`)
 	v.key(kb.Escape)
 	v.do(chromedp.Evaluate[chromedp.Void](`document.querySelector("aside[data-devices] summary").click()`))
 	v.into("Measured length")

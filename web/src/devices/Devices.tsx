@@ -38,7 +38,7 @@ function Heard() {
       off();
     };
   }, []);
-  const stands = states.filter((s) => s.stands);
+  const stands = states.filter((s) => s.stands && s.state === "ready");
   const away = states.filter((s) => s.state === "looking" && s.says);
   const shown = (
     <aside data-devices aria-label="Devices" className="text-sm print:hidden">
