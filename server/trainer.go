@@ -45,8 +45,8 @@ type Leading struct {
 	X      int  `json:"x"`
 	Y      int  `json:"y"`
 	Done   bool `json:"done"`
-	// FromEnd is set for a knot that is led looking at the working end.
-	FromEnd bool `json:"from_end,omitempty"`
+	// Looked is how one looks at it, a sentence; none at its face.
+	Looked string `json:"looked,omitempty"`
 	// Says is what came of it, once it is drawn up.
 	Says string `json:"says,omitempty"`
 }
@@ -173,7 +173,7 @@ func (s *Server) leading(c *gin.Context) {
 	pic, whole := scene.Render(lay, view), scene.Render(l.Layout(len(l.Asks), nil, stuffs), view)
 	// Framed as the whole of it is, so that nothing moves but the strand that is led.
 	pic.Left, pic.Top, pic.Width, pic.Height = whole.Left, whole.Top, whole.Width, whole.Height
-	out := Leading{Knot: l.Knot, Name: l.Name, Crossings: len(l.Asks), Done: at == len(l.Asks), FromEnd: l.FromEnd(), Says: says,
+	out := Leading{Knot: l.Knot, Name: l.Name, Crossings: len(l.Asks), Done: at == len(l.Asks), Looked: l.Looked(), Says: says,
 		Picture: s.views.drawn(pic)}
 	if x, y, ok := l.Place(at, stuffs); ok {
 		const hundredths = 100

@@ -113,6 +113,9 @@ type Knot struct {
 	Halves func(s Section, thickMM float64) []Section `json:"-"`
 	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
 	Thumb *Thumb `json:"-"`
+	// Plain, where it is not nil, is the plainest section of it, by which one learns it; nil
+	// where a new one is.
+	Plain func() Section `json:"-"`
 	// Sample shows it.
 	Sample Sample `json:"-"`
 }

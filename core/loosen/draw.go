@@ -6,8 +6,6 @@ import (
 	"fmt"
 	"math"
 
-	"nimblebight/core/curve"
-
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
@@ -48,9 +46,15 @@ func zAt(pts []r3.Vec, at float64) float64 {
 
 // shift moves a strand in depth about a place, whole there and less to either side.
 func shift(pts []r3.Vec, at, by float64) {
-	h := curve.Curve{Points: pts}.Length() / float64(len(pts)-1)
+	// How far each node lies along the strand, from its beginning: they may stand unevenly.
+	along := make([]float64, len(pts))
+	for i := 1; i < len(pts); i++ {
+		along[i] = along[i-1] + r3.Norm(r3.Sub(pts[i], pts[i-1]))
+	}
+	i := max(0, min(len(pts)-2, int(at)))
+	middle := along[i] + (at-float64(i))*(along[i+1]-along[i])
 	for i := range pts {
-		if off := math.Abs(float64(i)-at) * h / swapReach; off < 1 {
+		if off := math.Abs(along[i]-middle) / swapReach; off < 1 {
 			pts[i].Z += by * (1 + math.Cos(math.Pi*off)) / 2
 		}
 	}

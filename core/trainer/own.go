@@ -9,6 +9,8 @@ import (
 	"nimblebight/core/knot"
 	"nimblebight/core/loosen"
 	"nimblebight/core/memo"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // Own is what comes of a knot as the maker led it.
@@ -37,6 +39,9 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 	slices.Sort(slips)
 	slips = slices.Compact(slips)
 	return owns.Get(fmt.Sprint(l.Knot, slips), func() (Own, error) {
+		if l.opened != nil {
+			return Own{Film: knot.Film(l.opened.Film(l.onRound(slips), constructed)), Share: 1}, nil
+		}
 		film, err := loosen.Draw(ctx, l.hung(l.led(slips)), l.across)
 		if err != nil {
 			return Own{}, fmt.Errorf("trainer: %s as it was led: %w", l.Name, err)
@@ -52,6 +57,21 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 		right, _ := beyond(l.film.Frames[len(l.film.Frames)-1])
 		return Own{Film: knot.Film(film), Falls: most < straightOff, Share: took / math.Max(1e-9, right)}, nil
 	})
+}
+
+// onRound are the strands round what they lie on with these asks passed the other way: each place
+// stands off by as much as it does in the diagram. It is constructed: what they lie on holds them
+// there, and where one is led the other way they press into one another.
+func (l Lesson) onRound(slips []int) [][]vec {
+	led := l.led(slips)
+	out := make([][]vec, len(led))
+	for i, pts := range led {
+		for n, v := range pts {
+			at := l.round[i][n]
+			out[i] = append(out[i], r3.Add(at, r3.Scale(v.Z-l.diagram[i][n].Z, l.opened.Outward(at))))
+		}
+	}
+	return out
 }
 
 // hung are strands of the diagram as they hang.
@@ -81,6 +101,12 @@ func (l Lesson) Says(o Own, slips []int) string {
 		return "Drawn up as you led it, nothing holds: the strands pull straight."
 	case made.Makes != "":
 		return fmt.Sprintf("Drawn up as you led it, it is %s %s.", article(made.Makes), made.Makes)
+	case l.opened != nil:
+		lie := "lie"
+		if len(slips) == 1 {
+			lie = "lies"
+		}
+		return fmt.Sprintf("Closed up as you led it, it is no %s: %d of its crossings %s the other way.", l.Name, len(slips), lie)
 	default:
 		return fmt.Sprintf("Drawn up as you led it, it is no %s: it takes %.1f times its cord.", l.Name, o.Share)
 	}

@@ -53,7 +53,7 @@ func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
 			case i > a.Strand:
 				upTo = l.hangs(i)
 			case i == a.Strand:
-				upTo = math.Max(1, a.At-comesOn*float64(len(pts)-1)/length(pts))
+				upTo = math.Max(1, back(pts, a.At, comesOn))
 				out.Moving = i
 			}
 		}
@@ -80,7 +80,7 @@ func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
 func (l Lesson) up() float64 {
 	up := 0.0
 	for _, pts := range l.diagram {
-		if !l.across {
+		if !l.across && l.opened == nil {
 			up = math.Max(up, -pts[0].Y)
 			continue
 		}
@@ -101,15 +101,21 @@ func (l Lesson) hangs(strand int) float64 {
 		}
 	}
 	pts := l.diagram[strand]
-	return math.Max(2, math.Min(first, float64(len(pts)-1))-2*comesOn*float64(len(pts)-1)/length(pts))
+	return math.Max(2, back(pts, math.Min(first, float64(len(pts)-1)), 2*comesOn))
 }
 
-func length(pts []r3.Vec) float64 {
-	sum := 0.0
-	for i := 1; i < len(pts); i++ {
-		sum += r3.Norm(r3.Sub(pts[i], pts[i-1]))
+// back is the place along a strand, in its nodes, so many diameters before another.
+func back(pts []vec, at, by float64) float64 {
+	for at > 0 && by > 0 {
+		i := max(0, int(math.Ceil(at))-1) // the edge before it
+		edge := r3.Norm(r3.Sub(pts[i+1], pts[i]))
+		left := (at - float64(i)) * edge
+		if by <= left {
+			return at - by/edge
+		}
+		at, by = float64(i), by-left
 	}
-	return sum
+	return at
 }
 
 // Place is where ask k lies in the picture of its layout, mm.

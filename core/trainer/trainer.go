@@ -2,7 +2,8 @@
 // crossing, and judges each by the crossings of the curve: right, or wrong and what it makes
 // instead. It also says when a knot is due again.
 //
-// A diagram is the loosest frame of a knot's film, seen from the face.
+// A diagram is the loosest frame of a knot's film as it is looked at. What lies round something,
+// a cover or a ball, has no such frame: it is opened, so that all of it lies flat.
 package trainer
 
 import (
@@ -37,6 +38,10 @@ type Lesson struct {
 	crossings []curve.Crossing // of the closed diagram, as the knot has them
 	closed    int              // how many closed curves
 	signature signature
+	// opened is how what lies round something is opened, round its strands as they lie there;
+	// both nil for any other.
+	opened *loosen.Opening
+	round  [][]vec
 }
 
 // Ask is one crossing: which strand comes to which, both counted from 0 on the left where
@@ -61,6 +66,7 @@ const mostAsked = 40
 type signature struct {
 	strands, closed, determinant, wound int
 	across                              bool // closed as it is seen from the working end
+	opened                              bool // it lies round something
 }
 
 // fewFor is how many crossings a single strand's diagram has for a determinant of 1 to say
@@ -83,8 +89,10 @@ var Lessons = sync.OnceValue(func() []Lesson {
 })
 
 // knotted tells whether anything is held by the crossings: one strand whose closure is no
-// knot can be led in any way.
-func (l Lesson) knotted() bool { return l.Strands > 1 || l.signature.determinant > 1 }
+// knot can be led in any way, unless what it lies round holds it.
+func (l Lesson) knotted() bool {
+	return l.Strands > 1 || l.signature.determinant > 1 || l.opened != nil
+}
 
 // Of is the lesson of a knot.
 func Of(id string) (Lesson, bool) {
@@ -95,9 +103,17 @@ func Of(id string) (Lesson, bool) {
 	return Lesson{}, false
 }
 
-func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
+// openedLesson is that of what lies round something.
+func openedLesson(k knot.Knot, round [][]vec, o loosen.Opening) (Lesson, error) {
+	return Lesson{opened: &o, round: round}.of(k, knot.Film(o.Film(round, constructed)))
+}
+
+func lesson(k knot.Knot, f knot.Film) (Lesson, error) { return Lesson{}.of(k, f) }
+
+// of is the lesson of a knot with this film.
+func (l Lesson) of(k knot.Knot, f knot.Film) (Lesson, error) {
 	across := f.Across
-	l := Lesson{Knot: k.ID, Name: k.Name, Strands: len(f.Frames[0]), film: f, across: across}
+	l.Knot, l.Name, l.Strands, l.film, l.across = k.ID, k.Name, len(f.Frames[0]), f, across
 	l.diagram = loosen.Seen(f.Frames[0], across)
 	var open []curve.Curve
 	first := make([]float64, l.Strands) // node of each strand at which it begins to be led
@@ -113,12 +129,16 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
 	if err != nil {
 		return l, fmt.Errorf("trainer: the diagram of %s: %w", k.Name, err)
 	}
-	if across { // before and behind all of the knot
+	round := closed(open)
+	switch meets := l.Strands == 1 && r3.Norm(r3.Sub(open[0].Points[0], open[0].Points[len(open[0].Points)-1])) < meetAt; {
+	case l.opened != nil && meets: // it ends where it begins
+		round = []curve.Curve{{Points: open[0].Points, Closed: true}}
+	case across || l.opened != nil: // before and behind all of the knot
 		for _, c := range open {
 			c.Points[0].Z, c.Points[len(c.Points)-1].Z = -away, away
 		}
+		round = closed(open)
 	}
-	round := closed(open)
 	if l.crossings, err = curve.Crossings(round); err != nil {
 		return l, fmt.Errorf("trainer: the closed diagram of %s: %w", k.Name, err)
 	}
@@ -143,6 +163,10 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) {
 // away is how far before or behind a knot that is seen from its end its strands are joined,
 // diameters.
 const away = 50
+
+// meetAt is up to how far from its beginning the end of a cord that is led round something comes
+// back to it, diameters.
+const meetAt = 5
 
 // nearest is the crossing that lies at a place.
 func nearest(cs []curve.Crossing, x, y float64) int {
@@ -205,7 +229,7 @@ func (l Lesson) signed(switched []int) signature {
 	if wound < 0 { // a mirror is the same knot
 		wound = -wound
 	}
-	return signature{l.Strands, l.closed, curve.Determinant(cs, l.closed), wound, l.across}
+	return signature{l.Strands, l.closed, curve.Determinant(cs, l.closed), wound, l.across, l.opened != nil}
 }
 
 // Answer is what is said of a crossing that was led.
@@ -257,10 +281,45 @@ func (l Lesson) makes(slips []int) Answer {
 		return Answer{Falls: true, Says: "makes no knot at all: pulled, it falls open"}
 	case ok:
 		return Answer{Makes: other, Says: fmt.Sprintf("makes another knot: %s %s", article(other), other)}
+	case l.opened != nil:
+		return Answer{Says: l.broken(slips)}
 	case made == l.signature:
 		return Answer{Says: "lies otherwise, and does not draw up as it should"}
 	}
 	return Answer{Says: "makes another knot, which has no name here"}
+}
+
+// broken says what the first of these slips does to a weave: how often running the strand then
+// passes alike there.
+func (l Lesson) broken(slips []int) string {
+	slip := l.Asks[slips[0]]
+	type pass struct {
+		at   float64
+		over bool
+	}
+	var led []pass
+	for k, a := range l.Asks {
+		over := a.Over != slices.Contains(slips, k)
+		if a.Strand == slip.Strand {
+			led = append(led, pass{a.At, over})
+		}
+		if a.With == slip.Strand {
+			led = append(led, pass{a.WithAt, !over})
+		}
+	}
+	slices.SortFunc(led, func(a, b pass) int { return cmp.Compare(a.at, b.at) })
+	here := slices.IndexFunc(led, func(p pass) bool { return p.at == slip.At })
+	from, to := here, here+1
+	for from > 0 && led[from-1].over == led[here].over {
+		from--
+	}
+	for to < len(led) && led[to].over == led[here].over {
+		to++
+	}
+	if to-from < 2 {
+		return "breaks the weave here"
+	}
+	return fmt.Sprintf("breaks the weave: in the end it passes %s %d times running", word(led[here].over), to-from)
 }
 
 func word(over bool) string {
@@ -336,7 +395,7 @@ var names = sync.OnceValue(func() []called {
 		}
 	}
 	for _, l := range catalogue() {
-		if l.across {
+		if l.across || l.opened != nil {
 			out = append(out, called{l.Name, l.signature})
 		}
 	}
@@ -352,6 +411,12 @@ var catalogue = sync.OnceValue(func() []Lesson {
 				out = append(out, l)
 			}
 		}
+		if round, o, ok := loose.Opened(k); ok {
+			if l, err := openedLesson(k, round, o); err == nil && len(l.Asks) <= mostAsked {
+				out = append(out, l)
+			}
+			continue
+		}
 		films := loose.Films(k.ID)
 		for _, f := range films {
 			add(f)
@@ -360,7 +425,7 @@ var catalogue = sync.OnceValue(func() []Lesson {
 			if slices.ContainsFunc(films, func(f knot.Film) bool { return len(f.Frames[0]) == n }) {
 				continue
 			}
-			if f, ok := loose.Ring(k, n, ringFrames); ok {
+			if f, ok := loose.Ring(k, n, constructed); ok {
 				add(f)
 			}
 		}
@@ -368,8 +433,19 @@ var catalogue = sync.OnceValue(func() []Lesson {
 	return out
 })
 
-// ringFrames are the frames in which a knot that goes round is drawn up.
-const ringFrames = 21
+// constructed are the frames of a film that is constructed.
+const constructed = 21
 
 // FromEnd tells whether a knot is led looking at the working end, and not at its face.
-func (l Lesson) FromEnd() bool { return l.across }
+func (l Lesson) FromEnd() bool { return l.across && l.opened == nil }
+
+// Looked is how one looks at it, a sentence; "" at its face.
+func (l Lesson) Looked() string {
+	switch {
+	case l.opened != nil:
+		return l.opened.Says
+	case l.across:
+		return "You look at the working end: the ends hang towards you."
+	}
+	return ""
+}

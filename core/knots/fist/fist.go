@@ -130,9 +130,12 @@ func init() {
 		Settings: Settings{},
 		Terms:    terms,
 		Anew:     anew,
-		Tie:      tieFist,
-		Hold:     holdFist,
-		Sample:   knot.Sample{Line: "mount A B hitch=from-knot, monkeys-fist 3 mode=two-cords", Cords: 2, Section: 1},
+		Plain: func() knot.Section {
+			return knot.Section{Do: "monkeys-fist", Settings: Settings{Passes: 2, Mode: Mode(ball.OneCord), Begins: "hidden"}}
+		},
+		Tie:    tieFist,
+		Hold:   holdFist,
+		Sample: knot.Sample{Line: "mount A B hitch=from-knot, monkeys-fist 3 mode=two-cords", Cords: 2, Section: 1},
 	})
 }
 

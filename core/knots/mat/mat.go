@@ -102,6 +102,7 @@ func init() {
 		Settings: Settings{},
 		Terms:    terms,
 		Anew:     anew,
+		Plain:    func() knot.Section { return knot.Section{Do: "flat-mat", Settings: Settings{Of: OneCord}} },
 		Tie:      tie,
 		Sample:   knot.Sample{Line: "mount A hitch=from-knot, flat-mat of=one-cord", Cords: 1, Section: 1},
 	})

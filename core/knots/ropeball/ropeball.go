@@ -65,8 +65,11 @@ func init() {
 		Settings: Settings{},
 		Terms:    terms,
 		Anew:     anew,
-		Tie:      tieRopeBall,
-		Sample:   knot.Sample{Line: "mount A B hitch=from-knot, rope-ball 2 side=2", Cords: 2, Section: 1},
+		Plain: func() knot.Section {
+			return knot.Section{Do: "rope-ball", Settings: Settings{Passes: 1, Side: 1, Leads: ball.RopeLeads, Bights: ball.RopeBights}}
+		},
+		Tie:    tieRopeBall,
+		Sample: knot.Sample{Line: "mount A B hitch=from-knot, rope-ball 2 side=2", Cords: 2, Section: 1},
 	})
 }
 

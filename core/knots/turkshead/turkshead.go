@@ -124,7 +124,10 @@ func init() {
 		Wraps:    wraps,
 		Tie:      tie,
 		Anew:     anew,
-		Sample:   knot.Sample{Line: "mount A B, gap 8mm, turks-head C", Cords: 2, Section: 2},
+		Plain: func() knot.Section {
+			return knot.Section{Do: "turks-head", Settings: Settings{Leads: 3, Bights: 4, Passes: 1, Over: Strands}}
+		},
+		Sample: knot.Sample{Line: "mount A B, gap 8mm, turks-head C", Cords: 2, Section: 2},
 	})
 }
 

@@ -903,7 +903,7 @@ export interface Leading {
   x: number;
   y: number;
   done: boolean;
-  from_end?: boolean;
+  looked?: string;
   says?: string;
 }
 export interface JudgeCrossing {

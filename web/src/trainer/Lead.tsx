@@ -93,7 +93,7 @@ export function Lead({ knot }: { knot: string }) {
                   ? `Strand ${now.strand} comes to itself: over or under?`
                   : `Strand ${now.strand} comes to strand ${now.with}: over or under?`}
               </p>
-              {now.from_end && <p>You look at the working end: the ends hang towards you.</p>}
+              {now.looked && <p>{now.looked}</p>}
               <div className="flex gap-3">
                 <button type="button" className="btn btn-lg flex-1" onClick={() => pass(true)}>
                   Over
