@@ -59,7 +59,7 @@ type Ask struct {
 }
 
 // mostAsked is how many crossings a lesson has at most.
-const mostAsked = 40
+const mostAsked = 60
 
 // signature is by what a led knot is known: how many strands it has, the determinant of its
 // closure, and how often its strands are wound about one another.
