@@ -2,6 +2,7 @@ package plan_test
 
 import (
 	"fmt"
+	"math"
 	"testing"
 
 	"nimblebight/core/knots/patterns"
@@ -73,7 +74,8 @@ func TestNothingIsShownBeforeItIsTied(t *testing.T) {
 		moves(t, pattern, func(name string, done int, p plan.Plan) {
 			l := p.Look()
 			now := ""
-			for _, s := range l.Near(l.MovingFrom-l.Thick, l.MovingFrom+40*l.Thick) {
+			from := math.Max(l.MovingFrom, -20*l.Thick) // all of a cord that is put on moves
+			for _, s := range l.Near(from-l.Thick, from+40*l.Thick) {
 				for _, v := range s.Points {
 					now += fmt.Sprintf("%.1f %.1f %.1f ", v.X, v.Y, v.Z)
 				}

@@ -50,6 +50,9 @@ type ties struct {
 	knots   int
 }
 
+// begun tells whether anything of the leg is laid.
+func (l *leg) begun() bool { return len(l.points)+len(l.stretches) > 0 }
+
 // takes notes that a section takes so much more of the leg: fingers hold that now.
 func (l *leg) takes(section int, mm float64) {
 	l.parts = append(l.parts, Part{section, mm})

@@ -26,10 +26,11 @@ func (z *size) add(t knot.Tied, strands int) {
 	}
 	for _, paths := range [2][]knot.Path{t.Paths, t.Own} {
 		for _, p := range paths {
-			if first := &p.Points[0]; !z.seen[first] {
-				z.seen[first] = true
-				z.points += len(p.Points)
+			if len(p.Points) == 0 || z.seen[&p.Points[0]] {
+				continue
 			}
+			z.seen[&p.Points[0]] = true
+			z.points += len(p.Points)
 		}
 	}
 }

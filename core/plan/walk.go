@@ -558,7 +558,7 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 	take := func(l *leg, place int, p knot.Path, joint []r3.Vec) {
 		from := l.at
 		mm := 0.0
-		begun := len(l.points)+len(l.stretches) > 0
+		begun := l.begun()
 		if len(joint) > 0 {
 			mm += r3.Norm(r3.Sub(joint[0], from)) + curve.Curve{Points: joint}.Length()
 			l.free(i, knot.Knotted, joint...)
@@ -625,6 +625,10 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 		reach = math.Max(reach, math.Max(-left, right)+work.Strands[k].Diameter/2)
 	}
 	for k, l := range own {
+		if len(t.Own[k].Points) == 0 { // it waits to be put on
+			sec.Use = append(sec.Use, Use{Cord: w.d.Cords[l.cord].ID})
+			continue
+		}
 		take(l, 0, t.Own[k], nil)
 	}
 	w.size.add(t, len(chosen)+len(own))
@@ -866,9 +870,15 @@ func (w *walk) handOn(terms knot.Terms, t knot.Tied, chosen, own []*leg, places 
 		all := append(append([]*leg{}, chosen...), own...)
 		w.hanging = w.hanging[:0:0]
 		for _, k := range t.Order {
-			w.hanging = append(w.hanging, all[k])
+			if all[k].begun() {
+				w.hanging = append(w.hanging, all[k])
+			}
 		}
-		w.legs = append(w.legs, own...)
+		for _, l := range own {
+			if l.begun() {
+				w.legs = append(w.legs, l)
+			}
+		}
 	case t.Ends:
 		var left []*leg
 		ends := map[*leg]bool{}

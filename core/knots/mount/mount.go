@@ -109,6 +109,7 @@ func init() {
 		Anew:      anew,
 		Arranged:  arranged,
 		Tie:       tieMount,
+		Hold:      holdMount,
 		Sample:    knot.Sample{Line: "mount A B, gap 6mm", Cords: 2},
 	})
 }
@@ -253,7 +254,7 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		if joined(w, i) {
 			detail += " A joint at the fold lies in the bar: behind it hides, in front it shows where the colours meet."
 		}
-		t.Moves = append(t.Moves, move.Move{Strand: 2 * i, Folded: true,
+		t.Moves = append(t.Moves, move.Move{Strand: 2 * i,
 			Passes: []move.Pass{{How: move.How(flip > 0), Of: []int{2 * i}}},
 			Text:   "Fold cord {cord} at its mark and put it on by a lark's head, the bar {face 0}.",
 			Detail: detail,
