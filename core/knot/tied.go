@@ -50,6 +50,8 @@ type Tied struct {
 	// Eye, where it is not zero, is where the piece takes in what it hangs on:
 	// the y of that wire's middle, mm.
 	Eye float64
+	// HandMM is from which y on hands tie it, mm: above it strands only run to there.
+	HandMM float64
 	// Cells are the y of each half knot's beginning, mm, and the last one's end.
 	Cells []float64
 	// HalfKnots is set where the cells are half knots of one row.

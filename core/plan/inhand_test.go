@@ -48,7 +48,7 @@ func moves(t *testing.T, pattern string, each func(name string, done int, p plan
 // The hand is in the middle third of the picture, which shows all that its strand crosses.
 func TestThePictureIsTheHands(t *testing.T) {
 	seen := 0
-	for _, pattern := range []string{"two-colour-fob", "crown-fob", "knife-lanyard", "switch-charm", "ring-collar-lanyard", "berry-charm", "rib-fob"} {
+	for _, pattern := range []string{"two-colour-fob", "crown-fob", "knife-lanyard", "switch-charm", "ring-collar-lanyard", "berry-charm", "rib-fob", "neck-cord"} {
 		moves(t, pattern, func(name string, _ int, p plan.Plan) {
 			seen++
 			low, high, at := p.Look().Hand()

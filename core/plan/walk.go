@@ -543,6 +543,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			w.places[places[k]-1] = chosen[from]
 		}
 	}
+	w.movedY += held.HandMM
 	w.lay(i, s, work, held, chosen, own, places, middle)
 	return nil
 }

@@ -64,6 +64,7 @@ func init() {
 		Settings: Settings{},
 		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}} },
 		Tie:      tie,
+		Hold:     hold,
 		Sample:   knot.Sample{Line: "mount A, sliding-pair max=160mm", Cords: 1, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
@@ -74,9 +75,11 @@ func init() {
 }
 
 const (
-	tail  = 4.0  // of an end beyond its half, in diameters
-	apart = 0.55 // from the middle of the pair to either strand
-	leads = 5.5  // straight beside a half, where the other's end lies
+	tail             = 4.0       // of an end beyond its half, in diameters
+	apart            = 0.55      // from the middle of the pair to either strand
+	neckBow, handBow = 40.0, 4.0 // how far out either strand bows
+	handAbove        = 4.0       // so far above its middle hands tie it
+	leads            = 5.5       // straight beside a half, where the other's end lies
 )
 
 // pair is both halves drawn together, in diameters: the strand that comes from the
@@ -133,22 +136,29 @@ func drawnTogether(turns int) (pair, error) {
 }
 
 func tie(w knot.Work) (knot.Tied, error) {
+	t, _, err := lay(w, false, 1)
+	return t, err
+}
+
+// lay lays the pair: as it hangs, or in hand, its halves standing so many times as wide as they
+// are drawn up.
+func lay(w knot.Work, inHand bool, wide float64) (knot.Tied, pair, error) {
 	if n := len(w.Strands); n != 2 {
-		return knot.Tied{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a sliding pair closes two", knot.Strands(n))}
+		return knot.Tied{}, pair{}, &knot.Refused{Field: "strands", Why: fmt.Sprintf("tied with %s; a sliding pair closes two", knot.Strands(n))}
 	}
 	set := knot.Of[Settings](w.Section)
 	turns := max(2, set.Turns)
 	p, err := drawnTogether(turns)
 	if err != nil {
-		return knot.Tied{}, err
+		return knot.Tied{}, p, err
 	}
 	d := math.Max(w.Strands[0].Diameter, w.Strands[1].Diameter)
 	if set.MinMM > set.MaxMM && set.MaxMM > 0 {
-		return knot.Tied{}, &knot.Refused{Field: "min_mm", Why: fmt.Sprintf("%g mm, more than its longest opening of %g mm", set.MinMM, set.MaxMM), Set: 0.0, Label: "Let the plan say the shortest"}
+		return knot.Tied{}, pair{}, &knot.Refused{Field: "min_mm", Why: fmt.Sprintf("%g mm, more than its longest opening of %g mm", set.MinMM, set.MaxMM), Set: 0.0, Label: "Let the plan say the shortest"}
 	}
 	least := math.Ceil(2 * (math.Abs(p.strands[0][0].X) + 8) * d)
 	if set.MaxMM < least {
-		return knot.Tied{}, &knot.Refused{Field: "max_mm", Why: fmt.Sprintf("%g mm; its halves and their ends alone need %g mm", set.MaxMM, least), Set: least, Label: fmt.Sprintf("Make it %g mm", least)}
+		return knot.Tied{}, pair{}, &knot.Refused{Field: "max_mm", Why: fmt.Sprintf("%g mm; its halves and their ends alone need %g mm", set.MaxMM, least), Set: least, Label: fmt.Sprintf("Make it %g mm", least)}
 	}
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: p.gap, Order: knot.Identity(2), Ends: true, Workers: []int{0, 1}}
 	f, _ := finish.Get(string(set.How))
@@ -161,7 +171,8 @@ func tie(w knot.Work) (knot.Tied, error) {
 	lines := [2][]r3.Vec{}
 	for i, pts := range p.strands {
 		for _, v := range pts {
-			lines[i] = append(lines[i], r3.Scale(d, v))
+			// It stands wider round itself than along.
+			lines[i] = append(lines[i], r3.Vec{X: along(wide) * d * v.X, Y: wide * d * v.Y, Z: wide * d * v.Z})
 		}
 	}
 	// The way from the top to the middle of the pair is half of the opening.
@@ -171,9 +182,17 @@ func tie(w knot.Work) (knot.Tied, error) {
 			toMiddle += r3.Norm(r3.Sub(lines[0][i], lines[0][i-1]))
 		}
 	}
-	neck := set.MaxMM/2 - toMiddle
-	fall, legs := necks(w, lines, neck, d)
+	neck := set.MaxMM/2 - toMiddle/wide
+	neck += (wide - 1) * toMiddle // it reaches as far out as the halves do
+	bow := neckBow * d
+	if inHand { // one sees them come down on both sides
+		bow = handBow * d
+	}
+	fall, legs := necks(w, lines, neck, bow, d)
 	t.BareMM = neck
+	if inHand {
+		t.HandMM = fall - handAbove*d
+	}
 	for i, line := range lines {
 		pts := slices.Clone(legs[i])
 		for _, v := range line {
@@ -196,8 +215,11 @@ func tie(w knot.Work) (knot.Tied, error) {
 			Says: fmt.Sprintf("It slides to {%.0fmm} and no shorter, half of the cord between its halves; {%.0fmm} is wanted.", shortest, set.MinMM)})
 	}
 	t.Moves = moves(turns, f, t.Endings)
-	return t, nil
+	return t, p, nil
 }
+
+// along is how many times as long the pair is that stands so many times as wide.
+func along(wide float64) float64 { return 1 + (wide-1)/2 }
 
 // lies tells how the strand lies: bare along the neck, snug in the pair.
 func lies(bare, n int) []knot.Lie {
@@ -213,14 +235,14 @@ func lies(bare, n int) []knot.Lie {
 
 // necks leads both strands from the top out and round to where the pair takes them
 // up, each so long in mm. It gives how far down the pair then lies.
-func necks(w knot.Work, lines [2][]r3.Vec, length, d float64) (fall float64, legs [2][]r3.Vec) {
+func necks(w knot.Work, lines [2][]r3.Vec, length, bow, d float64) (fall float64, legs [2][]r3.Vec) {
 	lead := func(i int, fall float64) []r3.Vec {
 		a := r3.Vec{X: w.Strands[i].At.X, Z: w.Strands[i].At.Z}
 		b := lines[i][0]
 		b.Y += fall
 		side := float64(2*i - 1)
 		into := r3.Vec{X: -side}
-		wide := math.Min(0.5*fall, 40*d)
+		wide := math.Min(0.5*fall, bow)
 		const steps = 48
 		var pts []r3.Vec
 		for k := range steps { // a drop: straight down, out, round and in

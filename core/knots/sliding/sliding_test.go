@@ -17,11 +17,15 @@ import (
 
 func pairOf(t *testing.T, set Settings) (knot.Tied, error) {
 	t.Helper()
+	return knot.Tie(work(set))
+}
+
+func work(set Settings) knot.Work {
 	const d = 2.0
 	l := knot.Strand{Diameter: d, Stuff: cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: d}, Figures: cord.Figures{DrawnUpMM: d, LabelMM: d, Squeeze: 1}, Dir: r3.Vec{Y: 1}}
 	a, b := l, l
 	a.At, b.At = r3.Vec{X: -1.2}, r3.Vec{X: 1.2}
-	return knot.Tie(knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{a, b}})
+	return knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{a, b}}
 }
 
 // Alone, with its ends joined outside, a half of two turns is a double overhand, and
@@ -104,5 +108,60 @@ func TestCottonEndsAreNotMelted(t *testing.T) {
 	tied, err = knot.Tie(knot.Work{Section: knot.Section{Do: "sliding-pair", Settings: set}, Strands: []knot.Strand{l, l}})
 	if err != nil || len(tied.Warnings) != 0 || slices.ContainsFunc(tied.Cautions, func(c caution.Call) bool { return c.ID == caution.Flame }) {
 		t.Errorf("with what is offered: %+v, flame %v, %v", tied.Warnings, slices.ContainsFunc(tied.Cautions, func(c caution.Call) bool { return c.ID == caution.Flame }), err)
+	}
+}
+
+// In hand one half is tied after the other, open: no strand passes through another, the ends are
+// not finished, and drawn up the pair is what it is when it hangs.
+func TestOneHalfIsTiedAfterTheOther(t *testing.T) {
+	w := work(Settings{Turns: 2, MaxMM: 300, How: "dome"})
+	tied, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	d := w.Strands[0].Diameter
+	curves := func(k knot.Tied) []curve.Curve {
+		var out []curve.Curve
+		for _, p := range k.Paths {
+			out = append(out, curve.Curve{Points: p.Points})
+		}
+		return out
+	}
+	crossed := -1
+	for action := range 3 {
+		for _, along := range []float64{knot.Led, 0.8, 1} {
+			held, ok, err := knot.Hold(w, action, along)
+			if err != nil || !ok || held.Ends {
+				t.Fatalf("action %d at %.1f: %v, %v, its ends finished is %v", action+1, along, ok, err, held.Ends)
+			}
+			cs := curves(held)
+			if g := curve.Gap(cs[0], d, cs[1], d); g < -0.06*d {
+				t.Errorf("action %d at %.1f: strands come to %.2f mm of one another", action+1, along, g)
+			}
+			found, err := curve.Crossings(cs)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if along == 1 {
+				if len(found) <= crossed {
+					t.Errorf("after action %d it crosses %d times, before %d", action+1, len(found), crossed)
+				}
+				crossed = len(found)
+			}
+		}
+	}
+	last, _, err := knot.Hold(w, 2, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i := range tied.Paths {
+		a, b := tied.Paths[i].Points, last.Paths[i].Points
+		down := b[len(b)-1].Y - a[len(a)-1].Y
+		for k := 1; k <= len(b)-bare(tied.Paths[i].Lies); k++ {
+			v, u := a[len(a)-k], b[len(b)-k]
+			if off := math.Hypot(math.Hypot(v.X-u.X, v.Y+down-u.Y), v.Z-u.Z); off > 1e-6 {
+				t.Fatalf("strand %d, %d nodes from its end, lies %.2f mm off", i+1, k, off)
+			}
+		}
 	}
 }
