@@ -217,13 +217,17 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 	if err != nil {
 		return Tied{}, false // two meet: it is led along its drawn-up curve
 	}
+	var upTo []float64
+	if last.moves == 0 {
+		upTo = ledTo(cs, t.Moves, 1)
+	}
 	out := t
 	out.Cells, out.Beads, out.Begun = nil, nil, last.order
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height = 0
 	for i := range places {
 		pts := below(places[i], t.Paths[i].Points[0], d, lower)
-		switch share := last.share(pts, t.Moves, i, action, led); share {
+		switch share := last.share(pts, t.Moves, upTo, i, action, led); share {
 		case 1:
 		case 0:
 			side := waitsBefore(found, i) * waits * d

@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 	"nimblebight/core/move"
@@ -43,8 +44,12 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	}
 	out := t
 	out.Cells, out.Beads, out.Begun = nil, nil, last.order
+	var upTo []float64
+	if last.moves == 0 {
+		upTo = ledTo(t.looked(), t.Moves, thickest(w))
+	}
 	led := func(p Path, lead1 int, d float64) Path {
-		switch share := last.share(p.Points, t.Moves, lead1, action, along); share {
+		switch share := last.share(p.Points, t.Moves, upTo, lead1, action, along); share {
 		case 1:
 			return Path{Points: p.Points}
 		case 0:
@@ -58,11 +63,47 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	for i, p := range t.Paths {
 		out.Paths[i] = led(p, i, w.Strands[i].Diameter)
 	}
+	wide := 1.0
+	if t.OwnFlat != nil { // it is led round what it lies on, open, till its slack is worked out
+		wide += (coverOpen - 1) * (1 - worked(t.Moves, action, along))
+	}
 	for i, p := range t.Own {
-		out.Own[i] = led(p, len(t.Paths)+i, w.Own[i].Diameter)
+		if upTo != nil && ledUpTo(t.Moves, upTo, len(t.Paths)+i, action, along) == 0 {
+			continue // it is not there yet
+		}
+		out.Own[i] = led(Path{Points: opened(p.Points, wide)}, len(t.Paths)+i, w.Own[i].Diameter)
 	}
 	out.Settle()
 	return out, true, nil
+}
+
+// A cover stands so many times as wide and as long while it is led.
+const coverOpen = 1.6
+
+// opened are points so many times as far from the work's axis and from the knot's top: strands
+// are as thick as they were, and nothing comes nearer to anything.
+func opened(pts []r3.Vec, wide float64) []r3.Vec {
+	out := make([]r3.Vec, len(pts))
+	for i, v := range pts {
+		out[i] = r3.Scale(wide, v)
+	}
+	return out
+}
+
+// worked is how far the slack is worked out of a knot when an action has come along, from 0 as
+// long as strands are led to 1.
+func worked(moves []move.Move, action int, along float64) float64 {
+	last := -1
+	for k, m := range moves {
+		if leads(m) && m.Strand >= 0 {
+			last = k
+		}
+	}
+	slack := len(moves) - 1 - last
+	if action <= last || slack == 0 {
+		return 0
+	}
+	return (float64(action-last-1) + along) / float64(slack)
 }
 
 // looseFrom is how many of a row are loose together: those that it takes to hold one another.
@@ -115,7 +156,10 @@ func upTo(w Work, action int) (t Tied, last closedKnots, err error) {
 
 // share is the share of its way that a strand is led: all of what is closed, and of the rest as
 // its moves say.
-func (c closedKnots) share(pts []r3.Vec, moves []move.Move, strand, action int, along float64) float64 {
+func (c closedKnots) share(pts []r3.Vec, moves []move.Move, upTo []float64, strand, action int, along float64) float64 {
+	if upTo != nil {
+		return ledUpTo(moves, upTo, strand, action, along)
+	}
 	share := ledShare(moves[c.moves:], strand, action-c.moves, along)
 	if c.moves == 0 || strand >= len(c.paths) {
 		return share
@@ -126,6 +170,43 @@ func (c closedKnots) share(pts []r3.Vec, moves []move.Move, strand, action int, 
 		return 1
 	}
 	return done / all
+}
+
+// looked are the curves on which moves say what they pass.
+func (t Tied) looked() []curve.Curve {
+	paths, own := t.Paths, t.Own
+	if t.Flat != nil {
+		paths = t.Flat
+	}
+	if t.OwnFlat != nil {
+		own = t.OwnFlat
+	}
+	var out []curve.Curve
+	for _, p := range slices.Concat(paths, own) {
+		out = append(out, curve.Curve{Points: p.Points})
+	}
+	return out
+}
+
+// ledUpTo is the share of its way that a strand is led when a move has come along, of moves that
+// end at these shares: 1 for one that no move leads.
+func ledUpTo(moves []move.Move, upTo []float64, strand, action int, along float64) float64 {
+	share, led := 1.0, false
+	for k, m := range moves {
+		if m.Strand != strand || !leads(m) {
+			continue
+		}
+		if !led {
+			share, led = 0, true
+		}
+		switch {
+		case k < action:
+			share = upTo[k]
+		case k == action:
+			share += (upTo[k] - share) * along
+		}
+	}
+	return share
 }
 
 // ledShare is the share of its way that a strand is led when a move has come along: 1 for one

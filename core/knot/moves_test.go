@@ -147,3 +147,66 @@ func TestTheWordsOfMovesHaveTheirSidesFromTheData(t *testing.T) {
 		}
 	})
 }
+
+// A strand is led as far as its move goes: when a move is done, what it and those before it say
+// is passed, on the picture of the knot in hand. For every knot whose strands are led one after
+// the other where they are seen, by both hands.
+func TestAStrandIsLedAsFarAsItsMoveGoes(t *testing.T) {
+	checked := map[string]bool{}
+	for _, left := range []bool{false, true} {
+		sections(t, rope, 1, func(name string, w knot.Work) {
+			w.LeftHanded = left
+			x := tie(t, w)
+			if k, _ := knot.Get(w.Section.Do); k.Hold != nil || x.Flat != nil || x.OwnFlat != nil || w.Section.Count > 1 {
+				return
+			}
+			led := map[int]bool{}
+			for n, m := range x.Moves {
+				if !m.Slack {
+					led[m.Strand] = true
+				}
+				if n == len(x.Moves)-1 || m.Slack || m.Strand < 0 || len(m.Passes) == 0 {
+					continue
+				}
+				held, ok, err := knot.Hold(w, n, 1)
+				if err != nil {
+					t.Fatal(err)
+				}
+				if !ok {
+					continue
+				}
+				met := meetings(t, append(append([]knot.Path{}, held.Paths...), held.Own...), m.End)[m.Strand]
+				at := math.Inf(-1)
+				for k, of := range x.Moves[:n+1] {
+					if of.Strand != m.Strand {
+						continue
+					}
+					for _, p := range of.Passes {
+						last := at
+						for _, o := range p.Of {
+							if !led[o] { // it hangs yet, elsewhere
+								continue
+							}
+							found := false
+							for _, q := range met {
+								if q.at > at && q.other == o && q.over == bool(p.How) {
+									found, last = true, math.Max(last, q.at)
+									break
+								}
+							}
+							if !found {
+								t.Errorf("%s, left hand %v: after move %d, %q, strand %d has not passed strand %d as move %d says", name, left, n+1, m.Say(move.Names{}).Text, m.Strand+1, o+1, k+1)
+								return
+							}
+							checked[name] = true
+						}
+						at = last
+					}
+				}
+			}
+		})
+	}
+	if len(checked) < 20 {
+		t.Errorf("only %d knots are led: %v", len(checked), checked)
+	}
+}

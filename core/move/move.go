@@ -86,6 +86,10 @@ type Move struct {
 	// Text, Detail and Gate are templates; Gate is what to look at before going on.
 	Text, Detail, Gate string
 
+	// UpTo is up to which share of its way its strand is led at its end, where no passes tell; 0
+	// for an even share.
+	UpTo float64
+
 	// Slack is set for a move that only takes up slack, Core for the one that puts
 	// the core in, Folded for a cord that is put on by its fold: it has no end that
 	// is led.

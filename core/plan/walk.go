@@ -898,7 +898,11 @@ func (w *walk) handOn(terms knot.Terms, t knot.Tied, chosen, own []*leg, places 
 			now[places[k]-1] = chosen[from]
 		}
 		w.hanging = now
-		w.own = append(w.own, own...)
+		for _, l := range own {
+			if l.begun() {
+				w.own = append(w.own, l)
+			}
+		}
 	}
 }
 

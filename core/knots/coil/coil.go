@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/move"
 	"nimblebight/core/tighten"
@@ -67,6 +68,8 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 		a := -0.5 + (math.Pi+1)*float64(i)/steps
 		put(eye*math.Cos(a), middle+eye*math.Sin(a), 0.05*d*float64(i)/steps)
 	}
+	long := func() float64 { return curve.Curve{Points: pts}.Length() }
+	eyeAt := long()
 	// In from the eye's left, then round the standing part, front first.
 	const per = 16
 	for i := 0; i <= turns*per; i++ {
@@ -77,6 +80,7 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	}
 	// Through the last turn: back down between it and the standing part it
 	// cannot lie, so it passes under the turn on the outside of the neck.
+	turnsAt := long()
 	top := pts[len(pts)-1]
 	put(-0.9*d, top.Y-0.7*d, 0.5*d)
 	put(-0.3*d, top.Y-0.9*d, 1.0*d)
@@ -89,8 +93,8 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	t.Paths = []knot.Path{{Points: parted[0].Points}}
 	t.Measure(w.Strands)
 	t.Moves = []move.Move{
-		{Strand: 0, Text: "Put the end through the ring and back along its own part.", Detail: fmt.Sprintf("Leave an eye of {%.0fmm} inside, so that the ring turns freely in it.", 2*eye-d)},
-		{Strand: 0, Text: fmt.Sprintf("Wind %d turns back round its own part, towards the ball, side by side.", turns), Gate: "The turns lie side by side, none crossed; leather has its good side out."},
+		{Strand: 0, UpTo: eyeAt / long(), Text: "Put the end through the ring and back along its own part.", Detail: fmt.Sprintf("Leave an eye of {%.0fmm} inside, so that the ring turns freely in it.", 2*eye-d)},
+		{Strand: 0, UpTo: turnsAt / long(), Text: fmt.Sprintf("Wind %d turns back round its own part, towards the ball, side by side.", turns), Gate: "The turns lie side by side, none crossed; leather has its good side out."},
 		{Strand: 0, Text: "Put the end through the last turn and pull it home.", Detail: fmt.Sprintf("Leave that last turn {%.1fmm} open until the end is through; then cut it close.", d)},
 	}
 	return t, nil

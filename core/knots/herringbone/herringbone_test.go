@@ -6,10 +6,13 @@ import (
 	"slices"
 	"testing"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/herringbone"
 	"nimblebight/core/move"
 	"nimblebight/core/piece"
+
+	"gonum.org/v1/gonum/spatial/r3"
 )
 
 // collar is one of so many cords of 4 mm round two of them.
@@ -106,5 +109,52 @@ func TestItGoesOverARing(t *testing.T) {
 	var no *knot.Refused
 	if !errors.As(err, &no) || no.Field != "over_mm" || no.Set == nil {
 		t.Errorf("over a ring too small: %v", err)
+	}
+}
+
+// In hand it stands open round the bundle, what is not led yet is not there, and when its slack is
+// worked out it lies as it is tied.
+func TestItIsLedOpen(t *testing.T) {
+	w := collar(2)
+	x, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	const X, Y = 2, 3
+	begun := map[int]bool{}
+	d := w.Own[0].Diameter
+	for n, m := range x.Moves {
+		held, ok, err := knot.Hold(w, n, 1)
+		if err != nil || !ok {
+			t.Fatalf("move %d: %v, %v", n+1, ok, err)
+		}
+		begun[m.Strand] = begun[m.Strand] || m.Strand >= X
+		for i, s := range []int{X, Y} {
+			if there := len(held.Own[i].Points) > 0; there != begun[s] {
+				t.Errorf("after move %d cord %d is there: %v", n+1, i+1, there)
+			}
+		}
+		if !begun[Y] {
+			continue
+		}
+		a, b := curve.Curve{Points: held.Own[0].Points}, curve.Curve{Points: held.Own[1].Points}
+		for _, p := range held.Paths {
+			for _, c := range []curve.Curve{a, b} {
+				if g := curve.Gap(curve.Curve{Points: p.Points}, d, c, d); g < -0.1*d && m.Strand >= 0 && !m.Slack {
+					t.Errorf("after move %d it comes to %.2f mm of the bundle", n+1, g)
+				}
+			}
+		}
+	}
+	held, _, err := knot.Hold(w, len(x.Moves)-1, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for i, p := range x.Own {
+		for k, v := range p.Points {
+			if off := r3.Norm(r3.Sub(v, held.Own[i].Points[k])); off > 1e-9 {
+				t.Fatalf("cord %d, node %d, lies %.2f mm off", i+1, k, off)
+			}
+		}
 	}
 }
