@@ -28,7 +28,13 @@ func At(d piece.Document, p plan.Plan, o plan.Options, done int) []Slip {
 	n := &inspector{d: d, p: p, o: o}
 	section, tied := p.At(done)
 	out := []Slip{}
-	if section < 0 || section >= len(d.Sequence) || tied < 1 {
+	if section < 0 || section >= len(d.Sequence) {
+		return out
+	}
+	if s, ok := n.astray(section, done); ok {
+		out = append(out, s)
+	}
+	if tied < 1 {
 		return out
 	}
 	sec := d.Sequence[section]
@@ -44,7 +50,7 @@ func At(d piece.Document, p plan.Plan, o plan.Options, done int) []Slip {
 	sec.Count, sec.FitMM = count, 0
 	tied = min(tied, count)
 	add := func(instead []knot.Section, parts int, more int, says string, back func(moves int, cord string) string) {
-		q, moves, cord, ok := n.until(section, instead, parts, more)
+		q, moves, cord, ok := n.until(section, instead, parts, more, nil)
 		if ok && len(out) < mostSlips {
 			out = append(out, Slip{says, back(moves, cord), q})
 		}
@@ -76,7 +82,64 @@ func At(d piece.Document, p plan.Plan, o plan.Options, done int) []Slip {
 			return fmt.Sprintf("Count them. Then go on at the counter by %d moves, and untie nothing.", whole)
 		})
 	}
+	if c := n.crossed(p.Sections[i], k); c > 0 {
+		instead, at := []knot.Section{with(sec, 1)}, section
+		if tied > 1 {
+			instead, at = []knot.Section{with(sec, tied-1), with(sec, 1)}, section+1
+		}
+		q, moves, cord, ok := n.until(section, instead, len(instead), 0, &plan.Slip{Section: at, Slip: knot.Slip{Crossed: c}})
+		if ok && len(out) < mostSlips {
+			out = append(out, Slip{"Two strands hang crossed above the last knot: each stands in the other's place.", pull(moves, cord) + " Lay them side by side again, and tie it anew.", q})
+		}
+	}
 	return out
+}
+
+// crossed is the first of two neighbours, counted from 1, that could come to a section crossed:
+// two of other colours where there are, for that is seen best. 0 where it has no three strands.
+func (n *inspector) crossed(s plan.Section, k knot.Knot) int {
+	terms := knot.TermsOf(n.d.Sequence[s.Index])
+	if k.Bare || k.Ends || terms.Begins != knot.OnStrands {
+		return 0
+	}
+	var cords []string
+	for _, u := range s.Use {
+		if u.Strand > 0 { // none of its own
+			cords = append(cords, u.Cord)
+		}
+	}
+	if len(cords) < 3 {
+		return 0
+	}
+	for c := 1; c < len(cords); c++ {
+		if n.d.CordByID(cords[c]) >= 0 && n.d.Cords[n.d.CordByID(cords[c])].Stuff.Colour != n.d.Cords[n.d.CordByID(cords[c-1])].Stuff.Colour {
+			return c
+		}
+	}
+	return 1
+}
+
+// astray is the state in which the last move that runs beside a part that was led before, as a
+// second round does, lies on its other side for a stretch; not ok where none does.
+func (n *inspector) astray(section, done int) (Slip, bool) {
+	into := done
+	for _, s := range n.p.Steps {
+		all := s.Repeats * len(s.Actions)
+		if s.Section != section || into > all {
+			into -= all
+			continue
+		}
+		o := n.o
+		o.Until, o.Along, o.Slip = done, 1, &plan.Slip{Section: section, Slip: knot.Slip{Astray: true}}
+		q, err := plan.Make(n.d, o)
+		if err != nil || q.Slipped == 0 || into == 0 {
+			return Slip{}, false
+		}
+		moves := into - q.Slipped + 1
+		return Slip{"The cord in hand lies on the other side of the part that it follows for a stretch: it crosses it there and back.",
+			fmt.Sprintf("Go %d move%s back: pull the end of cord %s out to where it crosses the part that it follows. Then lead it beside that part on one side all along.", moves, knot.Plural(moves), s.Actions[q.Slipped-1].Cord), q}, true
+	}
+	return Slip{}, false
 }
 
 // with is a section so many times.
@@ -86,9 +149,9 @@ func with(s knot.Section, count int) knot.Section {
 }
 
 // until plans the piece with other sections instead of one, tied to the end of so many of
-// them and some actions more; moves are those of the last knot tied, cord is whose end was
+// them and some actions more, with a slip where there is one; moves are those of the last knot tied, cord is whose end was
 // led last. ok is false where it cannot be tied so.
-func (n *inspector) until(section int, instead []knot.Section, parts, more int) (p plan.Plan, moves int, cord string, ok bool) {
+func (n *inspector) until(section int, instead []knot.Section, parts, more int, slip *plan.Slip) (p plan.Plan, moves int, cord string, ok bool) {
 	d := n.d
 	d.Sequence = slices.Concat(n.d.Sequence[:section:section], instead, n.d.Sequence[section+1:])
 	whole, err := plan.Make(d, n.o)
@@ -106,7 +169,7 @@ func (n *inspector) until(section int, instead []knot.Section, parts, more int) 
 		}
 	}
 	o.Until += more
-	o.Along = 1
+	o.Along, o.Slip = 1, slip
 	if o.Until == 0 || o.Until > whole.Actions {
 		return p, 0, "", false
 	}

@@ -219,9 +219,21 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 	}
 	var upTo []float64
 	if last.moves == 0 {
-		upTo = ledTo(cs, t.Moves, 1)
+		if upTo = ledTo(cs, t.Moves, 1); upTo == nil { // its moves say what they pass elsewhere
+			upTo = ledTo(t.looked(), t.Moves, d)
+		}
 	}
 	out := t
+	if w.Slip.Astray && upTo != nil {
+		tight := make([]curve.Curve, len(now))
+		for i, pts := range now {
+			tight[i] = curve.Curve{Points: pts}
+		}
+		var r run
+		if r, out.Slipped = strays(tight, t.Moves, upTo, action, 1); out.Slipped > 0 {
+			places[r.strand] = astray(places, r, t.Around, 1)
+		}
+	}
 	out.Cells, out.Beads, out.Begun = nil, nil, last.order
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height = 0
@@ -268,7 +280,7 @@ func Shown(w Work, m move.Move) bool {
 
 func thickest(w Work) float64 {
 	d := 0.0
-	for _, s := range w.Strands {
+	for _, s := range slices.Concat(w.Strands, w.Own) {
 		d = math.Max(d, s.Diameter)
 	}
 	return d

@@ -59,15 +59,19 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 			return Path{Points: Tip(p.Points, share, d)}
 		}
 	}
+	paths, own := t.Paths, t.Own
+	if w.Slip.Astray && upTo != nil {
+		paths, own, out.Slipped = t.goneAstray(upTo, action, thickest(w))
+	}
 	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
-	for i, p := range t.Paths {
+	for i, p := range paths {
 		out.Paths[i] = led(p, i, w.Strands[i].Diameter)
 	}
 	wide := 1.0
 	if t.OwnFlat != nil { // it is led round what it lies on, open, till its slack is worked out
 		wide += (coverOpen - 1) * (1 - worked(t.Moves, action, along))
 	}
-	for i, p := range t.Own {
+	for i, p := range own {
 		if upTo != nil && ledUpTo(t.Moves, upTo, len(t.Paths)+i, action, along) == 0 {
 			continue // it is not there yet
 		}

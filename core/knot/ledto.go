@@ -18,7 +18,10 @@ const comesTo = 1.5
 // last crossing that the move says, up to before the first that the strand's next one says. Nil
 // where the crossings of the curves, looked at so, are not those that the moves say.
 func ledTo(curves []curve.Curve, moves []move.Move, d float64) []float64 {
-	said, ok := saidAt(curves, moves)
+	said, ok := saidAt(curves, moves, true)
+	if !ok { // moves may leave out what is not worth a word, and name what comes after it
+		said, ok = saidAt(curves, moves, false)
+	}
 	if !ok {
 		return nil
 	}
@@ -62,9 +65,9 @@ func ledTo(curves []curve.Curve, moves []move.Move, d float64) []float64 {
 // one that says none.
 type span struct{ first, last float64 }
 
-// saidAt finds the crossings that moves say, each once; not ok where one is not there, or where
-// no move leads a strand.
-func saidAt(curves []curve.Curve, moves []move.Move) (said []span, ok bool) {
+// saidAt finds the crossings that moves say, each by one move only where once is set; not ok
+// where one is not there, or where no move leads a strand.
+func saidAt(curves []curve.Curve, moves []move.Move, once bool) (said []span, ok bool) {
 	seen := map[bool]*crossings{}
 	said = make([]span, len(moves))
 	at := make([]float64, len(curves)) // up to where what was said of a strand lies
@@ -91,7 +94,7 @@ func saidAt(curves []curve.Curve, moves []move.Move) (said []span, ok bool) {
 		for _, p := range m.Passes {
 			last := at[m.Strand]
 			for _, o := range p.Of {
-				found, ok := seen[m.End].take(m.Strand, o, bool(p.How), at[m.Strand])
+				found, ok := seen[m.End].take(m.Strand, o, bool(p.How), at[m.Strand], once)
 				if !ok {
 					return nil, false
 				}
@@ -140,20 +143,21 @@ func crossingsOf(curves []curve.Curve, end bool) (*crossings, error) {
 }
 
 // take is the next crossing of a strand with another, over or under it, that lies after a place
-// and that no move has said; it is said then.
-func (c *crossings) take(strand, other int, over bool, after float64) (at float64, ok bool) {
+// and that no move has said; it is said then, where each is to be said once.
+func (c *crossings) take(strand, other int, over bool, after float64, once bool) (at float64, ok bool) {
 	best := -1
 	for i, x := range c.found {
-		s, o, on := x.Under, x.Over, x.UnderAt
+		s, o, on, by := x.Under, x.Over, x.UnderAt, x.OverAt
 		if over {
-			s, o, on = x.Over, x.Under, x.OverAt
+			s, o, on, by = x.Over, x.Under, x.OverAt, x.UnderAt
 		}
-		if s == strand && o == other && !c.said[i] && on > after && (best < 0 || on < at) {
+		there := s != o || by < on // of its own, only what was led before
+		if s == strand && o == other && there && !c.said[i] && on > after && (best < 0 || on < at) {
 			best, at = i, on
 		}
 	}
 	if best >= 0 {
-		c.said[best] = true
+		c.said[best] = once
 	}
 	return at, best >= 0
 }

@@ -50,6 +50,9 @@ type Tied struct {
 	// Eye, where it is not zero, is where the piece takes in what it hangs on:
 	// the y of that wire's middle, mm.
 	Eye float64
+	// Slipped is the move of a knot in hand, counted from 1, in which its slip was made; 0 where
+	// it has none, or could not make it yet.
+	Slipped int
 	// HandMM is from which y on hands tie it, mm: above it strands only run to there.
 	HandMM float64
 	// Cells are the y of each half knot's beginning, mm, and the last one's end.

@@ -53,6 +53,8 @@ type Work struct {
 	// LeftHanded makes what has no side of its own the mirror of what a
 	// right-handed maker ties.
 	LeftHanded bool
+	// Slip is what hands do otherwise than they should, for a picture of the work in hand.
+	Slip Slip
 	// HalfKnots, where it is not zero, ties only so many half knots of a row,
 	// for a picture of the work in hand.
 	HalfKnots int

@@ -86,6 +86,9 @@ type Move struct {
 	// Text, Detail and Gate are templates; Gate is what to look at before going on.
 	Text, Detail, Gate string
 
+	// Follows is set for a move that leads its strand beside a part that was led before, as a
+	// second round is.
+	Follows bool
 	// UpTo is up to which share of its way its strand is led at its end, where no passes tell; 0
 	// for an even share.
 	UpTo float64

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 
@@ -28,7 +29,7 @@ func (p Plan) InHand() (from, to float64) {
 	if t == 0 {
 		t = 1
 	}
-	low, high, hand := l.Hand()
+	low, high, hand, _ := l.Hand()
 	mid := handStep * t * math.Round(hand/(handStep*t))
 	tall := math.Max(handLeast*t, math.Min(handMost*t, 2*math.Max(mid-low, high-mid)+2*handStep*t))
 	from, to = mid-tall/2, mid+tall/2
@@ -43,8 +44,9 @@ func (p Plan) InHand() (from, to float64) {
 }
 
 // Hand is from where to where the strand of the last action crosses others, and where for the
-// last time on its way, y in mm; where it crosses none, as far as the knot in hand goes.
-func (l Layout) Hand() (low, high, at float64) {
+// last time on its way, y in mm; where it crosses none, as far as the knot in hand goes, and
+// crosses is unset.
+func (l Layout) Hand() (low, high, at float64, crosses bool) {
 	t := l.Thick
 	begin := l.MovingFrom
 	bottom := 0.0
@@ -62,7 +64,11 @@ func (l Layout) Hand() (low, high, at float64) {
 		leg := 0
 		put := func() {
 			if len(pts) > 1 {
-				moving[len(legs)] = s.Index == l.Moving && (l.MovingLeg < 0 || l.MovingLeg == leg)
+				whole := l.MovingLeg < 0 || s.Fold == 0 // a cord that is not folded has one leg
+				moving[len(legs)] = s.Index == l.Moving && (whole || l.MovingLeg == leg)
+				if slices.ContainsFunc(legs, func(c curve.Curve) bool { return c.Points[0] == pts[0] }) {
+					pts = pts[1:] // two cords that are fused meet there
+				}
 				legs = append(legs, curve.Curve{Points: pts})
 			}
 			pts = nil
@@ -101,9 +107,9 @@ func (l Layout) Hand() (low, high, at float64) {
 			}
 		}
 	}
-	if low > high {
+	if crosses = low <= high; !crosses {
 		low, high = begin, math.Max(begin, math.Min(bottom, begin+6*t))
 		at = (low + high) / 2
 	}
-	return low, high, at
+	return low, high, at, crosses
 }

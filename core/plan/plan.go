@@ -65,6 +65,10 @@ type Plan struct {
 	// figures of their sections are those of near ones.
 	Rough []string `json:"rough,omitempty"`
 
+	// Slipped is the move of the section in hand, counted from 1, in which its slip was made; 0
+	// where there is none.
+	Slipped int `json:"-"`
+
 	layout *layouts
 	rough  []shapes.Rough
 }
@@ -313,6 +317,14 @@ type Options struct {
 	// strand led a part of the way, or the knot drawn up by a part. Zero shows
 	// the strand led all the way and the knot still loose.
 	Along float64
+	// Slip is what hands do otherwise in one section, for a picture of it; nil for nothing.
+	Slip *Slip
+}
+
+// Slip is what hands do otherwise than they should in the section of an index.
+type Slip struct {
+	Section int
+	knot.Slip
 }
 
 // The roundings of makers who work in inches: cuts to a quarter, folds to an
@@ -354,8 +366,10 @@ func Make(d piece.Document, o Options) (Plan, error) {
 			return Plan{}, err
 		}
 	}
-	if err := w.joined(); err != nil {
-		return Plan{}, err
+	if !w.stop { // in hand, cords may wait to be put on
+		if err := w.joined(); err != nil {
+			return Plan{}, err
+		}
 	}
 	if err := w.runsOut(); err != nil {
 		var ps piece.Problems

@@ -184,6 +184,13 @@ func (w *walk) section(i int, path string, s knot.Section) error {
 		chosen = append(chosen, w.hanging[p-1])
 		work.Strands = append(work.Strands, w.strand(w.hanging[p-1], middle, w.y))
 	}
+	if slip := w.o.Slip; slip != nil && slip.Section == i {
+		work.Slip = slip.Slip
+		if c := slip.Crossed; c > 0 && c < len(chosen) {
+			chosen[c-1], chosen[c] = chosen[c], chosen[c-1]
+			work.Strands[c-1], work.Strands[c] = work.Strands[c], work.Strands[c-1]
+		}
+	}
 	for _, l := range own {
 		work.Own = append(work.Own, w.strand(l, 0, 0))
 	}
@@ -487,7 +494,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		}
 	}
 	round := max(1, tied.PerRound)
-	whole := done == n*tied.Repeats && along >= 1 && w.o.Along != 0
+	whole := done == n*tied.Repeats && along >= 1 && w.o.Along != 0 && !work.Slip.Astray
 	closed := work
 	inHand := work
 	switch {
@@ -544,6 +551,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		}
 	}
 	w.movedY += held.HandMM
+	w.plan.Slipped = held.Slipped
 	w.lay(i, s, work, held, chosen, own, places, middle)
 	return nil
 }
@@ -611,6 +619,12 @@ func (w *walk) lay(i int, s knot.Section, work knot.Work, t knot.Tied, chosen, o
 				dirTo = r3.Vec{Y: 1}
 			}
 			joint = append(joint, knot.Join(from, end, dir, dirTo)...)
+			if c := work.Slip.Crossed; c > 0 && (k == c-1 || k == c) { // one passes before the other
+				before := w.thick(l) * float64(1-2*(k-c+1))
+				for n := range joint {
+					joint[n].Z += 0.6 * before * math.Sin(math.Pi*float64(n+1)/float64(len(joint)+1))
+				}
+			}
 		}
 		joints[k] = joint
 	}

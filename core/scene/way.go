@@ -103,7 +103,7 @@ func (p *Picture) Lead(now, led plan.Layout, v View) {
 		return pts
 	}
 	// The cord that then hangs down would say nothing.
-	_, low, _ := led.Hand()
+	_, low, _, _ := led.Hand()
 	low = math.Min(v.To-2*d, low+1.5*d)
 	p.Way = wayOf(of(now), of(led), d, func(q r3.Vec) bool { return q.Y >= led.MovingFrom-0.5*d && q.Y <= low })
 }

@@ -243,6 +243,7 @@ func (l Laid) Moves(as []int) ([]move.Move, error) {
 				m.Gate = fmt.Sprintf("%d bights stand along each edge; from edge to edge every part goes %s.", l.Bights, l.letters())
 			}
 		} else {
+			m.Follows = true
 			m.Text = fmt.Sprintf("With a needle, follow {cord} beside its last round, on the {to} of it, to the %s edge: %s.", edge, words)
 			m.Detail = fmt.Sprintf("Trip %d of %d of round %d.", trip, each, round(t)+1)
 			if t.N == each*l.Passes {

@@ -182,6 +182,7 @@ func (m mat) moves(l laid, as []int, d float64) ([]move.Move, error) {
 		case t.Strand >= 2:
 			beside, gate = " beside the first cord, on its inner side,", "The second cord lies on the inner side of the first everywhere; it crosses it nowhere."
 		}
+		mv.Follows = beside != ""
 		mv.Text = fmt.Sprintf("Lead the %s end of {cord}%s to the %s edge, three eighths of the way round: %s.", end, beside, edge, words)
 		mv.Detail = fmt.Sprintf("Trip %d of %d of this end.", t.N+1, each)
 		if t.N == each {

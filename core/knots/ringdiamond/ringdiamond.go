@@ -137,7 +137,7 @@ func collarMoves(as []int, meets []ring.Meet) []move.Move {
 	last := len(as) - 1
 	out := diamondOf(as, "The diamond stands loose and even before it is doubled.")
 	for i, me := range as {
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(meets[8:13], i, as),
+		m := move.Move{Strand: me, End: true, Follows: true, Turn: turn, Passes: ring.Passes(meets[8:13], i, as),
 			Text: "Lead {me} down beside the strand that comes straight out of the work where it comes out itself, on the outer side of the lower bight: {above 1} what that goes over, {above 3} what it goes under."}
 		if i == last {
 			m.Gate = "All ends lie beside a strand, on its outer side, before one goes on."
@@ -145,7 +145,7 @@ func collarMoves(as []int, meets []ring.Meet) []move.Move {
 		out = append(out, m)
 	}
 	for i, me := range as {
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(meets[13:18], i, as),
+		m := move.Move{Strand: me, End: true, Follows: true, Turn: turn, Passes: ring.Passes(meets[13:18], i, as),
 			Text: "Lead {me} on {turn} beside the same strand: {above 0} two, {above 2} two, and up the middle."}
 		if i == last {
 			m.Gate = "Double chevrons all round; no pair crosses itself at the rim."

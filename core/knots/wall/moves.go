@@ -88,7 +88,7 @@ func onceMoves(as []int, first []ring.Meet, look string) []move.Move {
 func twiceMoves(as []int, second []ring.Meet) []move.Move {
 	var out []move.Move
 	for i, me := range as {
-		m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(second, i, as), Naming: [][]int{{as[(i+2)%len(as)]}},
+		m := move.Move{Strand: me, End: true, Follows: true, Turn: turn, Passes: ring.Passes(second, i, as), Naming: [][]int{{as[(i+2)%len(as)]}},
 			Text: "Lead {me} on {turn} beside {strands 0}, outside and below it: {above 0} two, round, and {above 2} three, up in the middle."}
 		if i == 0 {
 			m.Detail = straight
@@ -108,7 +108,7 @@ func againMoves(as []int, follows int) []move.Move {
 	next, before := ring.Meet{On: (follows + 1) % n}, ring.Meet{On: (follows + n - 1) % n, Over: true}
 	part := func(meets []ring.Meet, text, detail, gate string) {
 		for i, me := range as {
-			m := move.Move{Strand: me, End: true, Turn: turn, Passes: ring.Passes(meets, i, as), Naming: [][]int{{as[(i+follows)%len(as)]}}, Text: text}
+			m := move.Move{Strand: me, End: true, Follows: true, Turn: turn, Passes: ring.Passes(meets, i, as), Naming: [][]int{{as[(i+follows)%len(as)]}}, Text: text}
 			if i == 0 {
 				m.Detail = detail
 			}
