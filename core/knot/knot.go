@@ -17,6 +17,7 @@ import (
 	"reflect"
 	"sort"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/move"
 )
 
@@ -113,6 +114,8 @@ type Knot struct {
 	Halves func(s Section, thickMM float64) []Section `json:"-"`
 	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
 	Thumb *Thumb `json:"-"`
+	// Part, where it is not nil, is the part of it that is loosened and led by itself.
+	Part *Part `json:"-"`
 	// Plain, where it is not nil, is the plainest section of it, by which one learns it; nil
 	// where a new one is.
 	Plain func() Section `json:"-"`
@@ -130,6 +133,15 @@ type Wrong struct {
 	Back string // the way back
 	// Instead are the sections that stand for it.
 	Instead []Section
+}
+
+// Part is a part of a knot that stands for it, as one of two halves that are alike does.
+type Part struct {
+	Says string // which part it is, a sentence
+	// Strands are its curves as they are drawn up, from above, in diameters; Still tells which of
+	// them are what it is tied about.
+	Strands func() (strands []curve.Curve, err error)
+	Still   []bool
 }
 
 // Thumb is a thumb rule: a strand that works takes so many times the length of the row,

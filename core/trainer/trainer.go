@@ -33,6 +33,7 @@ type Lesson struct {
 	Asks []Ask `json:"asks"`
 
 	film      knot.Film
+	part      string           // which part of the knot it is, where it is not all
 	across    bool             // seen from the working end, and not from the face
 	diagram   [][]vec          // its loosest frame, as it is seen
 	crossings []curve.Crossing // of the closed diagram, as the knot has them
@@ -114,6 +115,9 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) { return Lesson{}.of(k, f)
 func (l Lesson) of(k knot.Knot, f knot.Film) (Lesson, error) {
 	across := f.Across
 	l.Knot, l.Name, l.Strands, l.film, l.across = k.ID, k.Name, len(f.Frames[0]), f, across
+	if k.Part != nil {
+		l.part = k.Part.Says
+	}
 	l.diagram = loosen.Seen(f.Frames[0], across)
 	var open []curve.Curve
 	first := make([]float64, l.Strands) // node of each strand at which it begins to be led
@@ -444,6 +448,8 @@ func (l Lesson) Looked() string {
 	switch {
 	case l.opened != nil:
 		return l.opened.Says
+	case l.part != "":
+		return l.part
 	case l.across:
 		return "You look at the working end: the ends hang towards you."
 	}

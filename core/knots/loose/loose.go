@@ -81,15 +81,32 @@ func Name(id string, strands int, across bool) string {
 	return fmt.Sprintf("%s on %d", id, strands)
 }
 
-// Problem is a knot as it is tied once on strands that hang side by side, to be loosened;
+// Problem is a knot as it is tied once on strands that hang side by side, or the part of it that
+// stands for it, to be loosened;
 // not ok for one that goes round, that has cords of its own, or that is not tied on so many
 // strands.
 func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
+	if k.Part != nil {
+		return part(*k.Part, strands)
+	}
 	s, ok := once(k, strands)
 	if !ok {
 		return loosen.Problem{}, false
 	}
 	return Tied(s, strands)
+}
+
+// part is the part of a knot that is loosened by itself.
+func part(of knot.Part, strands int) (loosen.Problem, bool) {
+	curves, err := of.Strands()
+	if err != nil || len(curves) != strands {
+		return loosen.Problem{}, false
+	}
+	var p loosen.Problem
+	for i, c := range curves {
+		p.Strands = append(p.Strands, loosen.Strand{Points: c.Points, Diameter: 1, Fixed: of.Still[i]})
+	}
+	return p, true
 }
 
 // Ring is the film of a knot that goes round, tied once on so many strands: it is stretched

@@ -65,6 +65,7 @@ func init() {
 		Terms:    func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 2, Most: 2}} },
 		Tie:      tie,
 		Hold:     hold,
+		Part:     &knot.Part{Says: "One half of it, round the other strand; the second is led alike at its mirror place.", Strands: alone, Still: []bool{true, false}},
 		Sample:   knot.Sample{Line: "mount A, sliding-pair max=160mm", Cords: 1, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
@@ -72,6 +73,19 @@ func init() {
 		Problem: func() tighten.Problem { return half(2) },
 		Measure: func(r tighten.Result) float64 { return knot.BeyondStraight(r.Strands[1].Points) }, Of: "cord beyond the straight, of the end", Published: 20.7, Share: 0.02,
 	})
+}
+
+// alone is one half of two turns, with the other's standing part.
+func alone() ([]curve.Curve, error) {
+	shape, err := family.Shape("half of 2", func() tighten.Problem { return half(2) })
+	if err != nil {
+		return nil, err
+	}
+	var out []curve.Curve
+	for _, s := range shape.Strands {
+		out = append(out, curve.Curve{Points: s})
+	}
+	return out, nil
 }
 
 const (
