@@ -35,6 +35,9 @@ func (p Plan) InHand() (from, to float64) {
 	from, to = mid-tall/2, mid+tall/2
 	if l.Hardware.Type == "none" && len(l.Sections) <= 2 { // a ball in hand is seen whole
 		from = math.Min(from, -wireNear*t)
+		for _, c := range l.Cores {
+			to = math.Max(to, c.At.Y-from+c.At.Y) // as much of it below its middle as above
+		}
 	}
 	if from < wireNear*t {
 		from = math.Min(from, -wireAbove*t)

@@ -69,6 +69,7 @@ func init() {
 			return knot.Section{Do: "rope-ball", Settings: Settings{Passes: 1, Side: 1, Leads: ball.RopeLeads, Bights: ball.RopeBights}}
 		},
 		Tie:    tieRopeBall,
+		Hold:   hold,
 		Sample: knot.Sample{Line: "mount A B hitch=from-knot, rope-ball 2 side=2", Cords: 2, Section: 1},
 	})
 }
