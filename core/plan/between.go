@@ -77,11 +77,15 @@ func (w *walk) runBack(i int, path string, k knot.Knot, s knot.Section) error {
 	w.plan.Steps = append(w.plan.Steps, step)
 	w.plan.Actions += len(step.Actions)
 	sec := Section{Index: i, Do: s.Do, TopMM: w.y, GapShare: 1, Use: []Use{}, OrderAfter: []string{}}
+	run := len(w.hanging) // so many have run already
+	if come := w.comeInto(); come < float64(run) {
+		run = int(come + fromHalf)
+	}
 	var y float64
 	if knot.TermsOf(s).FromFar {
 		y = w.runFromFar(&sec, *far)
 	} else {
-		y = w.runThereAndBack(&sec)
+		y = w.runThereAndBack(&sec, run)
 	}
 	for _, l := range w.hanging {
 		sec.OrderAfter = append(sec.OrderAfter, w.label(l))
@@ -109,8 +113,8 @@ func (w *walk) sideBySide(of int) (xs []float64, thick float64) {
 }
 
 // runThereAndBack leads each strand into its run down, and from its run back over to
-// where it goes on; it gives the y where all hang straight.
-func (w *walk) runThereAndBack(sec *Section) float64 {
+// where it goes on, the first so many of them; it gives the y where all hang straight.
+func (w *walk) runThereAndBack(sec *Section, run int) float64 {
 	xs, thick := w.sideBySide(3)
 	n := len(w.hanging)
 	// The way down comes in from where the strand hangs; above it the way back turns
@@ -130,6 +134,9 @@ func (w *walk) runThereAndBack(sec *Section) float64 {
 	hanging := make([]*leg, 3*n)
 	for j, l := range w.hanging {
 		down, up, out := place(j)
+		if hanging[out] = l; j >= run { // it waits
+			continue
+		}
 		a := r3.Vec{X: xs[down], Y: y}
 		way := append([]r3.Vec{l.at}, knot.Join(l.at, a, l.dir, r3.Vec{Y: 1})...)
 		l.free(sec.Index, knot.Free, way[1:]...)
@@ -139,9 +146,9 @@ func (w *walk) runThereAndBack(sec *Section) float64 {
 		turn := over(r.up.at, r3.Vec{X: xs[out], Y: y})
 		w.goOn(l, sec, j, turn, curve.Curve{Points: way}.Length())
 		w.runs = append(w.runs, r)
-		hanging[down], hanging[up], hanging[out] = r.down, r.up, l
+		hanging[down], hanging[up] = r.down, r.up
 	}
-	w.hanging = hanging
+	w.hanging = slices.DeleteFunc(hanging, func(l *leg) bool { return l == nil })
 	return y
 }
 

@@ -134,6 +134,16 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 		}
 		return piece.Problems{p}
 	}
+	between := -1
+	if led {
+		between = open.after
+	}
+	come := w.comeInto()
+	w.foldSteps(i, k, s, inner, between)
+	if come < fromHalf { // it is straight yet
+		return nil
+	}
+	led = led && come >= 1+fromHalf // its ends are led through by the second move
 	w.openings = append(w.openings, leaves{i, knot.Opening{RoundMM: 2 * inner, Field: "inner_mm", PerMM: 0.5}})
 	length := 2*inner + around
 	at := w.y - length
@@ -179,7 +189,7 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	w.fold = &folded{at: at, thick: thick, led: led}
 	if led {
 		w.leadThrough(i, &sec, open, wide)
-	} else if first := w.plan.Sections[0]; w.into == nil {
+	} else if first := w.plan.Sections[0]; w.into == nil && between < 0 {
 		mm := math.Ceil(open.needed(len(w.hanging), wide))
 		seq := slices.Insert(slices.Clone(w.written), first.Index+1, bare(mm))
 		w.say("start-closed", i, &Fix{Label: fmt.Sprintf("Leave %.0f mm bare at the start", mm), Set: []Set{{Path: "sequence", Value: seq}}},
@@ -187,10 +197,12 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	}
 	w.keep(sec, at, bottom)
 	w.y, w.clear = w.fold.at, 0
-	between := -1
-	if led {
-		between = open.after
-	}
+	w.plan.Checks = append(w.plan.Checks, Check{"loop", i, fmt.Sprintf("The loop measures {%.0fmm} inside, laid flat, and has no twist.", inner)})
+	return nil
+}
+
+// foldSteps notes the moves of a fold.
+func (w *walk) foldSteps(i int, k knot.Knot, s knot.Section, inner float64, between int) {
 	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: inner, Actions: []Action{}}
 	for _, m := range k.FoldMoves(between) {
 		step.Actions = append(step.Actions, w.action(m, move.Names{}, nil))
@@ -199,8 +211,22 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 	w.plan.Actions += len(step.Actions)
 	w.actions += len(step.Actions)
 	w.stop = w.o.Until > 0 && w.actions >= w.o.Until
-	w.plan.Checks = append(w.plan.Checks, Check{"loop", i, fmt.Sprintf("The loop measures {%.0fmm} inside, laid flat, and has no twist.", inner)})
-	return nil
+}
+
+// fromHalf is from which share of a move on what it does is shown, where it is not led there.
+const fromHalf = 0.5
+
+// comeInto is how many actions are done from here on in the picture that is asked for, the one
+// in hand by as much as it has come; more than there are where all is asked for.
+func (w *walk) comeInto() float64 {
+	if w.o.Until == 0 {
+		return math.Inf(1)
+	}
+	along := w.o.Along
+	if along == 0 {
+		along = 1
+	}
+	return float64(w.o.Until-w.actions-1) + along
 }
 
 // bare is a section that leaves strands bare so far.

@@ -3,11 +3,14 @@ package plan_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/patterns"
+	"nimblebight/core/piece"
 	"nimblebight/core/plan"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -119,5 +122,75 @@ func TestAFoldIsSeenFromItsSide(t *testing.T) {
 		if folded := strings.Contains(pl.Notation, "fold-back"); (pl.Turn != 0) != folded {
 			t.Errorf("%s is turned by %g to be seen", p.ID, pl.Turn)
 		}
+	}
+}
+
+// In hand a band is straight before it is folded, its ends are led through after that; strands run
+// to the far hardware one after the other.
+func TestNothingIsFoldedOrRunBeforeItIs(t *testing.T) {
+	of := func(id string) piece.Document {
+		for _, p := range patterns.All() {
+			if p.ID == id {
+				return p.Document
+			}
+		}
+		t.Fatalf("there is no pattern %s", id)
+		return piece.Document{}
+	}
+	at := func(d piece.Document, do string, move int, along float64) plan.Layout {
+		whole, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		before := 0
+		for _, s := range whole.Steps {
+			if s.Do == do {
+				break
+			}
+			before += s.Repeats * len(s.Actions)
+		}
+		p, err := plan.Make(d, plan.Options{Until: before + move + 1, Along: along})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return p.Layout()
+	}
+	low := func(l plan.Layout) float64 {
+		most := 0.0
+		for _, s := range l.Sections {
+			most = math.Max(most, s[1])
+		}
+		return most
+	}
+	strap := of("wrist-strap")
+	straight, folded := at(strap, "fold-back", 0, 0.2), at(strap, "fold-back", 0, 1)
+	if low(straight) < 1.8*low(folded) {
+		t.Errorf("before the fold the band reaches down to %.0f mm, folded to %.0f", low(straight), low(folded))
+	}
+	crossed := func(l plan.Layout) int {
+		var cs []curve.Curve
+		for _, s := range l.Strands {
+			cs = append(cs, curve.Curve{Points: s.Points})
+		}
+		found, err := curve.Crossings(cs)
+		if err != nil {
+			return -1
+		}
+		return len(found)
+	}
+	if a, b := crossed(folded), crossed(at(strap, "fold-back", 1, 1)); a == b {
+		t.Errorf("led through, the ends cross %d times as before", a)
+	}
+	legs := func(l plan.Layout) (long []float64) {
+		for _, s := range l.Strands {
+			long = append(long, curve.Curve{Points: s.Points}.Length())
+		}
+		slices.Sort(long)
+		return long
+	}
+	tether := of("locker-tether")
+	first, second := legs(at(tether, "run-back", 0, 1)), legs(at(tether, "run-back", 1, 1))
+	if first[0] > 0.5*first[len(first)-1] || second[0] < 0.8*second[len(second)-1] {
+		t.Errorf("after the first has run strands are %.0f mm long, after the second %.0f", first, second)
 	}
 }

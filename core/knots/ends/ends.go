@@ -51,6 +51,7 @@ func init() {
 		Settings: Settings{},
 		Hangs:    true,
 		Tie:      tieEnds,
+		Hold:     holdEnds,
 		Finish:   func(how string) knot.Section { return knot.Section{Do: "finish", Settings: Settings{How: How(how)}} },
 		Sample:   knot.Sample{Line: "mount A B, square-knot 2, finish singe-and-press", Cords: 2, Section: 2},
 	})

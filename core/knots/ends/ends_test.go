@@ -236,3 +236,52 @@ func TestWhatWasAskedForIsTold(t *testing.T) {
 		t.Errorf("it is buried under %d", buried.Under)
 	}
 }
+
+// In hand, ends hang on till they are cut, are plain after that, and have their form at last: of
+// every finish.
+func TestEndsAreFinishedStepByStep(t *testing.T) {
+	looked := 0
+	for _, f := range finish.All() {
+		s := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4}
+		n := max(2, f.Together)
+		w := knot.Work{Section: knot.Section{Do: "finish", Settings: ends.Settings{How: ends.How(f.ID), LengthMM: 12}}, Strands: four(s, n), Covers: above(6, s.DrawnUp())}
+		tied, err := knot.Tie(w)
+		if err != nil {
+			t.Logf("%s: %v", f.ID, err)
+			continue
+		}
+		looked++
+		first, _, err := knot.Hold(w, 0, 0.1)
+		if err != nil || first.Ends || len(first.Endings) > 0 {
+			t.Errorf("%s: before its first step the ends are finished as %+v: %v", f.ID, first.Endings, err)
+		}
+		was := 0 // 0 for hanging on, 1 for plain, 2 for finished
+		for k := range tied.Moves {
+			held, ok, err := knot.Hold(w, k, 1)
+			if err != nil || !ok {
+				t.Fatalf("%s, step %d: %v, %v", f.ID, k+1, ok, err)
+			}
+			now := 0
+			switch {
+			case !held.Ends:
+			case held.Endings[0].Form == string(f.Form):
+				now = 2
+			default:
+				now = 1
+			}
+			if now < was {
+				t.Errorf("%s, step %d: it was further before", f.ID, k+1)
+			}
+			was = now
+			if cut := strings.HasPrefix(tied.Moves[k].Text, "Cut"); cut && now == 0 {
+				t.Errorf("%s, step %d: they are cut, and hang on", f.ID, k+1)
+			}
+		}
+		if was != 2 {
+			t.Errorf("%s: after its last step the ends are not finished", f.ID)
+		}
+	}
+	if looked < 12 {
+		t.Errorf("only %d finishes can be tied", looked)
+	}
+}
