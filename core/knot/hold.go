@@ -72,7 +72,7 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 		wide += (coverOpen - 1) * (1 - worked(t.Moves, action, along))
 	}
 	for i, p := range own {
-		if upTo != nil && ledUpTo(t.Moves, upTo, len(t.Paths)+i, action, along) == 0 {
+		if last.share(p.Points, t.Moves, upTo, len(t.Paths)+i, action, along) == 0 {
 			continue // it is not there yet
 		}
 		out.Own[i] = led(Path{Points: opened(p.Points, wide)}, len(t.Paths)+i, w.Own[i].Diameter)
@@ -197,7 +197,7 @@ func (t Tied) looked() []curve.Curve {
 func ledUpTo(moves []move.Move, upTo []float64, strand, action int, along float64) float64 {
 	share, led := 1.0, false
 	for k, m := range moves {
-		if m.Strand != strand || !leads(m) {
+		if m.Strand != strand && !slices.Contains(m.With, strand) || !leads(m) {
 			continue
 		}
 		if !led {
@@ -218,7 +218,7 @@ func ledUpTo(moves []move.Move, upTo []float64, strand, action int, along float6
 func ledShare(moves []move.Move, strand, action int, along float64) float64 {
 	all, done := 0.0, 0.0
 	for k, m := range moves {
-		if m.Slack || m.Strand != strand && (m.Strand != move.All || !leads(m)) {
+		if m.Slack || m.Strand != strand && !slices.Contains(m.With, strand) && (m.Strand != move.All || !leads(m)) {
 			continue
 		}
 		all++

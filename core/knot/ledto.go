@@ -40,9 +40,9 @@ func ledTo(curves []curve.Curve, moves []move.Move, d float64) []float64 {
 			end := n
 			next := slices.IndexFunc(ks[i+1:], func(k int) bool { return said[k].last > 0 })
 			switch last := said[k].last; {
-			case i == len(ks)-1:
 			case moves[k].UpTo > 0:
 				end = moves[k].UpTo * n
+			case i == len(ks)-1:
 			case last == 0: // it says none: it shares the way to the next that does
 				waiting++
 				continue

@@ -86,6 +86,8 @@ type Move struct {
 	// Text, Detail and Gate are templates; Gate is what to look at before going on.
 	Text, Detail, Gate string
 
+	// With are strands that are led beside it, as far as it is.
+	With []int
 	// Follows is set for a move that leads its strand beside a part that was led before, as a
 	// second round is.
 	Follows bool
@@ -119,7 +121,7 @@ func (m Move) Mirror(n int) Move {
 		return out
 	}
 	out := m
-	out.Strand = flip(m.Strand)
+	out.Strand, out.With = flip(m.Strand), all(m.With)
 	out.From, out.To = m.From.Mirror(), m.To.Mirror()
 	switch m.Turn {
 	case "clockwise":

@@ -56,7 +56,7 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 	for _, s := range l.Sections {
 		bottom = math.Max(bottom, s[1])
 	}
-	if l.Moving < 0 || math.IsInf(begin, -1) { // nothing moved, or all of a cord was put on
+	if math.IsInf(begin, -1) { // all of a cord was put on
 		begin = math.Max(0, bottom-3*t)
 	}
 	low, high = math.Inf(1), math.Inf(-1)
@@ -68,7 +68,7 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 		put := func() {
 			if len(pts) > 1 {
 				whole := l.MovingLeg < 0 || s.Fold == 0 // a cord that is not folded has one leg
-				moving[len(legs)] = s.Index == l.Moving && (whole || l.MovingLeg == leg)
+				moving[len(legs)] = l.Moving < 0 || s.Index == l.Moving && (whole || l.MovingLeg == leg) // or all of them
 				if slices.ContainsFunc(legs, func(c curve.Curve) bool { return c.Points[0] == pts[0] }) {
 					pts = pts[1:] // two cords that are fused meet there
 				}

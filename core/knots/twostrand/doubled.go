@@ -239,9 +239,15 @@ func tieDouble(w knot.Work, changed bool) (knot.Tied, error) {
 		}
 	}
 	if len(t.Own) > 0 {
+		const accent, begins = 4, 0.05 // it goes on with the pair
 		with := []int{slices.Index(of, 0), slices.Index(of, 1)}
 		slices.Sort(with)
-		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: 4, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair of {strands 0} and lead it with them all the way.",
+		for i, m := range t.Moves {
+			if m.Strand == with[0] {
+				t.Moves[i].With = append(slices.Clone(m.With), accent)
+			}
+		}
+		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: accent, UpTo: begins, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair of {strands 0} and lead it with them all the way.",
 			Detail: "Its ends stay inside and are cut flush when the knot is tight.", Gate: "It lies between them all the way, on neither."})
 	}
 	single := diamondRoute().Strands // both of a pair pass what one strand passes
@@ -288,6 +294,7 @@ func doubleMoves() []move.Move {
 			out[i].Passes[k].Of = pair(p.Of[0])
 		}
 		out[i].Naming = [][]int{pair(m.Strand), pair(2 - m.Strand)}
+		out[i].With = []int{m.Strand + 1}
 		out[i].Text = strings.ReplaceAll(m.Text, "{me}", "the pair of {strands 0}")
 		out[i].Text = strings.ToUpper(out[i].Text[:1]) + out[i].Text[1:]
 	}

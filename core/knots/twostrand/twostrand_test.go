@@ -75,3 +75,39 @@ func TestAnAccentFollowsItsPair(t *testing.T) {
 		t.Errorf("an accent of 2.8 mm between strands of 3: %v", err)
 	}
 }
+
+// Both strands of a pair are led together, and what has not been led hangs: before the second pair
+// is led nothing of it crosses anything, and no accent lies there before it is laid.
+func TestPairsAreLedTogether(t *testing.T) {
+	s, err := knot.New("double-diamond")
+	if err != nil {
+		t.Fatal(err)
+	}
+	thick := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4}
+	thin := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 2.2}
+	w := knot.Work{Section: s}
+	for i := range 4 {
+		d := thick.DrawnUp()
+		w.Strands = append(w.Strands, knot.Strand{Cord: i / 2, Leg: i % 2, Stuff: thick, Figures: thick.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - 1.5) * d}, Dir: r3.Vec{Y: 1}})
+	}
+	w.Own = []knot.Strand{{Cord: 2, Stuff: thin, Figures: thin.Figures(), Diameter: thin.DrawnUp()}}
+	tied, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	long := func(p knot.Path) float64 { return curve.Curve{Points: p.Points}.Length() }
+	for n, m := range tied.Moves {
+		held, ok, err := knot.Hold(w, n, 1)
+		if err != nil || !ok {
+			t.Fatalf("move %d: %v, %v", n+1, ok, err)
+		}
+		for _, pair := range [][2]int{{0, 1}, {2, 3}} {
+			if a, b := long(held.Paths[pair[0]]), long(held.Paths[pair[1]]); a > 1.3*b || b > 1.3*a {
+				t.Errorf("after move %d strands %d and %d are %.0f and %.0f mm long", n+1, pair[0]+1, pair[1]+1, a, b)
+			}
+		}
+		if n == 0 && (len(held.Own[0].Points) > 0 || long(held.Paths[2]) > 0.4*long(tied.Paths[2])) {
+			t.Errorf("after the first move, %q, the second pair or the accent is led", m.Text)
+		}
+	}
+}
