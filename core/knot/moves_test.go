@@ -210,3 +210,31 @@ func TestAStrandIsLedAsFarAsItsMoveGoes(t *testing.T) {
 		t.Errorf("only %d knots are led: %v", len(checked), checked)
 	}
 }
+
+// What a knot ties some move leads: a strand that no move leads, nor goes along with one, runs
+// straight through. Otherwise the picture of the work in hand would show it tied from the start.
+func TestWhatIsTiedSomeMoveLeads(t *testing.T) {
+	sections(t, rope, 1, func(name string, w knot.Work) {
+		if k, _ := knot.Get(w.Section.Do); k.Hold != nil {
+			return // it says itself what is there
+		}
+		x := tie(t, w)
+		led, all := map[int]bool{}, false
+		for _, m := range x.Moves {
+			led[m.Strand] = true
+			for _, s := range m.With {
+				led[s] = true
+			}
+			all = all || m.Strand == move.All && !m.Slack && !m.Core
+		}
+		for s, p := range append(append([]knot.Path{}, x.Paths...), x.Own...) {
+			if led[s] || len(p.Points) < 2 || all && len(led) == 1 {
+				continue
+			}
+			d := rope.DrawnUp()
+			if b := knot.BeyondStraight(p.Points); b > 1.5*d {
+				t.Errorf("%s: no move leads strand %d, which takes %.1f mm beyond the straight", name, s+1, b)
+			}
+		}
+	})
+}
