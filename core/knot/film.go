@@ -209,28 +209,21 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 		}
 		lower = math.Max(lower, (t.Paths[i].Points[0].Y/d-now[i][0].Y)*(1-drawn))
 	}
-	var cs []curve.Curve
-	for _, pts := range places {
-		cs = append(cs, curve.Curve{Points: pts})
-	}
-	found, err := curve.Crossings(cs)
+	found, err := curve.Crossings(curvesOf(places))
 	if err != nil {
 		return Tied{}, false // two meet: it is led along its drawn-up curve
 	}
 	var upTo []float64
 	if last.moves == 0 {
-		if upTo = ledTo(cs, t.Moves, 1); upTo == nil { // its moves say what they pass elsewhere
-			upTo = ledTo(t.looked(), t.Moves, d)
+		loose := func() []curve.Curve { return curvesOf(f.at(now, 0)) }
+		if upTo = w.ledTo("loose", loose, t.Moves, 1); upTo == nil { // its moves say what they pass elsewhere
+			upTo = w.ledTo("as it lies", t.looked, t.Moves, d)
 		}
 	}
 	out := t
 	if w.Slip.Astray && upTo != nil {
-		tight := make([]curve.Curve, len(now))
-		for i, pts := range now {
-			tight[i] = curve.Curve{Points: pts}
-		}
 		var r run
-		if r, out.Slipped = strays(tight, t.Moves, upTo, action, 1); out.Slipped > 0 {
+		if r, out.Slipped = strays(curvesOf(now), t.Moves, upTo, action, 1); out.Slipped > 0 {
 			places[r.strand] = astray(places, r, t.Around, 1)
 		}
 	}
@@ -258,6 +251,14 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 	}
 	out.Settle()
 	return out, true
+}
+
+func curvesOf(frame [][]r3.Vec) []curve.Curve {
+	out := make([]curve.Curve, len(frame))
+	for i, pts := range frame {
+		out[i] = curve.Curve{Points: pts}
+	}
+	return out
 }
 
 // leads tells whether a move leads strands: one, or all of them together.

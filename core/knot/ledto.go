@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"nimblebight/core/curve"
+	"nimblebight/core/memo"
 	"nimblebight/core/move"
 
 	"gonum.org/v1/gonum/spatial/r3"
@@ -13,6 +14,15 @@ import (
 // comesTo is how far short of the first crossing of its next move a strand is led, diameters,
 // where there is room for it past the last one of its move.
 const comesTo = 1.5
+
+// ledTos are those of knots that were held: every frame of a move asks for them.
+var ledTos = memo.Cache[[]float64]{Most: 4 << 20}
+
+// ledTo is [ledTo] of work in hand, seen as it is shown: loose, or as it lies.
+func (w Work) ledTo(shown string, curves func() []curve.Curve, moves []move.Move, d float64) []float64 {
+	out, _ := ledTos.Get(shown+w.key(), func() ([]float64, error) { return ledTo(curves(), moves, d), nil })
+	return out
+}
 
 // ledTo tells for each move up to which share of its way its strand is led at its end: past the
 // last crossing that the move says, up to before the first that the strand's next one says. Nil
