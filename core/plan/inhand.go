@@ -67,7 +67,7 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 		leg := 0
 		put := func() {
 			if len(pts) > 1 {
-				whole := l.MovingLeg < 0 || s.Fold == 0 // a cord that is not folded has one leg
+				whole := l.MovingLeg < 0 || s.Fold == 0                                                  // a cord that is not folded has one leg
 				moving[len(legs)] = l.Moving < 0 || s.Index == l.Moving && (whole || l.MovingLeg == leg) // or all of them
 				if slices.ContainsFunc(legs, func(c curve.Curve) bool { return c.Points[0] == pts[0] }) {
 					pts = pts[1:] // two cords that are fused meet there
