@@ -208,6 +208,22 @@ func (t *Tied) Mirror(n int) {
 	t.Turned = -t.Turned
 }
 
+// Copy is the knot with nothing of it shared, to be changed.
+func (t Tied) Copy() Tied {
+	t.Paths, t.Own, t.Flat, t.OwnFlat = copied(t.Paths), copied(t.Own), copied(t.Flat), copied(t.OwnFlat)
+	t.Moves, t.Order, t.Workers = slices.Clone(t.Moves), slices.Clone(t.Order), slices.Clone(t.Workers)
+	t.Beads, t.Shows, t.Endings, t.Threads = slices.Clone(t.Beads), slices.Clone(t.Shows), slices.Clone(t.Endings), slices.Clone(t.Threads)
+	return t
+}
+
+func copied(paths []Path) []Path {
+	out := slices.Clone(paths)
+	for i, p := range out {
+		out[i].Points, out[i].Inside = slices.Clone(p.Points), slices.Clone(p.Inside)
+	}
+	return out
+}
+
 // Flip turns the order of strands about.
 func Flip(ls []Strand) { slices.Reverse(ls) }
 

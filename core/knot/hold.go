@@ -23,7 +23,15 @@ func Hold(w Work, action int, along float64) (Tied, bool, error) {
 	if k.Hold == nil {
 		return HoldLed(w, action, along)
 	}
-	t, err := k.Hold(w, action, along)
+	hold := func(w Work) (Tied, error) { return k.Hold(w, action, along) }
+	if w.LeftHanded && !k.sided() {
+		right := func(w Work) (Tied, error) {
+			t, err := k.Hold(w, action, along)
+			return t.Copy(), err
+		}
+		hold = func(w Work) (Tied, error) { return mirrored(w, k, right) }
+	}
+	t, err := hold(w)
 	t.Settle()
 	return t, err == nil, err
 }

@@ -238,3 +238,46 @@ func TestWhatIsTiedSomeMoveLeads(t *testing.T) {
 		}
 	})
 }
+
+// What a knot holds in hand by itself the left hand holds as the mirror of it: where the right
+// hand comes to the tied knot with the last move, so does the left.
+func TestTheLeftHandComesToItsOwnKnot(t *testing.T) {
+	compared := 0
+	sections(t, rope, 1, func(name string, w knot.Work) {
+		if k, _ := knot.Get(w.Section.Do); k.Hold == nil {
+			return
+		}
+		off := func(left bool) float64 {
+			w.LeftHanded = left
+			x := tie(t, w)
+			held, ok, err := knot.Hold(w, len(x.Moves)-1, 1)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if !ok {
+				return math.Inf(1)
+			}
+			most := 0.0
+			a, b := append(append([]knot.Path{}, x.Paths...), x.Own...), append(append([]knot.Path{}, held.Paths...), held.Own...)
+			for i := range a {
+				for _, v := range a[i].Points {
+					near := math.Inf(1)
+					for _, u := range b[i].Points {
+						near = math.Min(near, r3.Norm(r3.Sub(u, v)))
+					}
+					most = math.Max(most, near)
+				}
+			}
+			return most
+		}
+		if right := off(false); right < 0.01 {
+			compared++
+			if left := off(true); left > 0.01 {
+				t.Errorf("%s: the left hand comes to %.2f mm off its knot, the right hand to it", name, left)
+			}
+		}
+	})
+	if compared < 10 {
+		t.Errorf("only %d knots were compared", compared)
+	}
+}

@@ -72,7 +72,7 @@ func Tie(w Work) (Tied, error) {
 	tie := func() (Tied, error) {
 		how := k.Tie
 		if w.LeftHanded && !k.sided() {
-			how = func(w Work) (Tied, error) { return mirrored(w, k) }
+			how = func(w Work) (Tied, error) { return mirrored(w, k, k.Tie) }
 		}
 		t, err := how(w)
 		t.Settle()
@@ -96,10 +96,11 @@ func (k Knot) sided() bool {
 	return k.BothHands || slices.ContainsFunc(k.Fields, Field.Sided)
 }
 
-// mirrored ties the mirror of the mirrored work.
-func mirrored(w Work, k Knot) (Tied, error) {
+// mirrored ties or holds the mirror of the mirrored work.
+func mirrored(w Work, k Knot, tie func(Work) (Tied, error)) (Tied, error) {
 	n := len(w.Strands)
 	m := w
+	m.LeftHanded = false
 	m.Strands, m.Own = slices.Clone(w.Strands), slices.Clone(w.Own)
 	Flip(m.Strands)
 	for i := range m.Strands {
@@ -123,7 +124,7 @@ func mirrored(w Work, k Knot) (Tied, error) {
 			m.Section = m.Section.With(f, n+1-v.(int))
 		}
 	}
-	t, err := k.Tie(m)
+	t, err := tie(m)
 	if err != nil {
 		return t, err
 	}

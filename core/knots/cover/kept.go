@@ -1,8 +1,6 @@
 package cover
 
 import (
-	"slices"
-
 	"nimblebight/core/knot"
 	"nimblebight/core/memo"
 
@@ -15,10 +13,7 @@ var readies = memo.Cache[knot.Tied]{Most: 30 << 20}
 // gives may be changed.
 func Kept(key string, tie func() (knot.Tied, error)) (knot.Tied, error) {
 	t, err := readies.Get(key, tie)
-	t.Paths, t.Own, t.Flat, t.OwnFlat = copied(t.Paths), copied(t.Own), copied(t.Flat), copied(t.OwnFlat)
-	t.Moves, t.Order, t.Workers = slices.Clone(t.Moves), slices.Clone(t.Order), slices.Clone(t.Workers)
-	t.Beads = slices.Clone(t.Beads)
-	return t, err
+	return t.Copy(), err
 }
 
 // About moves the ways of a cover's cords to be about what they cover.
@@ -30,12 +25,4 @@ func About(paths []knot.Path, what knot.Disc) {
 			}
 		}
 	}
-}
-
-func copied(paths []knot.Path) []knot.Path {
-	out := slices.Clone(paths)
-	for i, p := range out {
-		out[i].Points, out[i].Inside = slices.Clone(p.Points), append([]r3.Vec(nil), p.Inside...)
-	}
-	return out
 }
