@@ -239,9 +239,7 @@ func (m *maker) listed(key, button, knot string) {
 func (m *maker) taken(knot string) {
 	m.t.Helper()
 	m.until("the knots are there", `document.querySelector("dialog[open] [data-knot]") && document.activeElement.matches('[role="combobox"]')`)
-	// The key that opened it may come twice, as a press and as a letter: the browser's driver sends both.
-	m.do(chromedp.Evaluate[chromedp.Void](`document.activeElement.select()`))
-	m.key(knot)
+	m.anew(knot)
 	first := `document.getElementById(document.activeElement.getAttribute("aria-activedescendant"))`
 	m.until("it is the first", first+`?.textContent.includes("`+knot+`")`)
 	if m.keys {
