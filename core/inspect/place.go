@@ -102,17 +102,17 @@ func (n *inspector) crossed(s plan.Section, k knot.Knot) int {
 	if k.Bare || k.Ends || terms.Begins != knot.OnStrands {
 		return 0
 	}
-	var cords []string
+	var colours []string
 	for _, u := range s.Use {
 		if u.Strand > 0 { // none of its own
-			cords = append(cords, u.Cord)
+			colours = append(colours, n.d.Cords[n.d.CordByID(u.Cord)].Stuff.Colour)
 		}
 	}
-	if len(cords) < 3 {
+	if len(colours) < 3 {
 		return 0
 	}
-	for c := 1; c < len(cords); c++ {
-		if n.d.CordByID(cords[c]) >= 0 && n.d.Cords[n.d.CordByID(cords[c])].Stuff.Colour != n.d.Cords[n.d.CordByID(cords[c-1])].Stuff.Colour {
+	for c := 1; c < len(colours); c++ {
+		if colours[c] != colours[c-1] {
 			return c
 		}
 	}
@@ -129,13 +129,16 @@ func (n *inspector) astray(section, done int) (Slip, bool) {
 			into -= all
 			continue
 		}
+		if into == 0 {
+			return Slip{}, false
+		}
 		o := n.o
 		o.Until, o.Along, o.Slip = done, 1, &plan.Slip{Section: section, Slip: knot.Slip{Astray: true}}
 		q, err := plan.Make(n.d, o)
-		if err != nil || q.Slipped == 0 || into == 0 {
+		if err != nil || q.Slipped == 0 {
 			return Slip{}, false
 		}
-		moves := into - q.Slipped + 1
+		moves := (into-1)%len(s.Actions) + 2 - q.Slipped // of the round in hand
 		return Slip{"The cord in hand lies on the other side of the part that it follows for a stretch: it crosses it there and back.",
 			fmt.Sprintf("Go %d move%s back: pull the end of cord %s out to where it crosses the part that it follows. Then lead it beside that part on one side all along.", moves, knot.Plural(moves), s.Actions[q.Slipped-1].Cord), q}, true
 	}
@@ -149,7 +152,8 @@ func with(s knot.Section, count int) knot.Section {
 }
 
 // until plans the piece with other sections instead of one, tied to the end of so many of
-// them and some actions more, with a slip where there is one; moves are those of the last knot tied, cord is whose end was
+// them and some actions more, with a slip where there is one; moves are those of the last knot
+// tied, cord is whose end was
 // led last. ok is false where it cannot be tied so.
 func (n *inspector) until(section int, instead []knot.Section, parts, more int, slip *plan.Slip) (p plan.Plan, moves int, cord string, ok bool) {
 	d := n.d

@@ -208,7 +208,7 @@ func (t *Tied) Mirror(n int) {
 	t.Turned = -t.Turned
 }
 
-// Copy is the knot with nothing of it shared, to be changed.
+// Copy is the knot with points, moves and orders of its own, which may be changed.
 func (t Tied) Copy() Tied {
 	t.Paths, t.Own, t.Flat, t.OwnFlat = copied(t.Paths), copied(t.Own), copied(t.Flat), copied(t.OwnFlat)
 	t.Moves, t.Order, t.Workers = slices.Clone(t.Moves), slices.Clone(t.Order), slices.Clone(t.Workers)

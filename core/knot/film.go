@@ -216,8 +216,8 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 	var upTo []float64
 	if last.moves == 0 {
 		loose := func() []curve.Curve { return curvesOf(f.at(now, 0)) }
-		if upTo = w.ledTo("loose", loose, t.Moves, 1); upTo == nil { // its moves say what they pass elsewhere
-			upTo = w.ledTo("as it lies", t.looked, t.Moves, d)
+		if upTo = w.ledTo("loose", loose, t, 1); upTo == nil { // its moves say what they pass elsewhere
+			upTo = w.ledTo("as it lies", t.looked, t, d)
 		}
 	}
 	out := t

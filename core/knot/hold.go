@@ -54,7 +54,7 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	out.Cells, out.Beads, out.Begun = nil, nil, last.order
 	var upTo []float64
 	if last.moves == 0 {
-		upTo = w.ledTo("as it lies", t.looked, t.Moves, thickest(w))
+		upTo = w.ledTo("as it lies", t.looked, t, thickest(w))
 	}
 	led := func(p Path, lead1 int, d float64) Path {
 		switch share := last.share(p.Points, t.Moves, upTo, lead1, action, along); share {

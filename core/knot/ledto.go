@@ -18,9 +18,11 @@ const comesTo = 1.5
 // ledTos are those of knots that were held: every frame of a move asks for them.
 var ledTos = memo.Cache[[]float64]{Most: 4 << 20}
 
-// ledTo is [ledTo] of work in hand, seen as it is shown: loose, or as it lies.
-func (w Work) ledTo(shown string, curves func() []curve.Curve, moves []move.Move, d float64) []float64 {
-	out, _ := ledTos.Get(shown+w.key(), func() ([]float64, error) { return ledTo(curves(), moves, d), nil })
+// ledTo is [ledTo] of a knot in hand, seen as it is shown: loose, or as it lies.
+func (w Work) ledTo(shown string, curves func() []curve.Curve, t Tied, d float64) []float64 {
+	out, _ := ledTos.GetIf(shown+w.key(), func() ([]float64, bool, error) {
+		return ledTo(curves(), t.Moves, d), t.Rough == nil, nil // of what is rough anew, when its own shape is there
+	})
 	return out
 }
 
