@@ -32,7 +32,7 @@ func (w *walk) forTheNext(i int, path string, s knot.Section, t knot.Terms) erro
 	}
 	w.ball = t.Cords
 	w.keep(Section{Index: i, Do: s.Do, Use: []Use{}, OrderAfter: []string{}, GapShare: 1}, 0, 0)
-	w.plan.Steps = append(w.plan.Steps, Step{Section: i, Do: s.Do, Repeats: 1, Actions: []Action{}})
+	w.plan.Steps = append(w.plan.Steps, stepOf(i, s.Do, 1))
 	return nil
 }
 

@@ -63,7 +63,8 @@ func (w *walk) runBack(i int, path string, k knot.Knot, s knot.Section) error {
 	case !knot.TermsOf(s).Takes.Has(n):
 		return problem(path, "do", "is %s on %d strands; one or two run to the far end and back", k.Name, n)
 	}
-	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: w.d.Purpose.BetweenMM, Actions: []Action{}}
+	step := stepOf(i, s.Do, 1)
+	step.MM = w.d.Purpose.BetweenMM
 	names := move.Names{}
 	for _, l := range w.hanging {
 		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)

@@ -266,7 +266,9 @@ func (w *walk) crossing(i int, s knot.Section, times int) int {
 		row := &w.plan.Steps[last]
 		row.Gates = append(row.Gates, Gate{At: row.Repeats, Says: "Before they are crossed both rows are equally long; untie or push up the longer one till they are."})
 	}
-	w.plan.Steps = append(w.plan.Steps, Step{Section: i, Do: s.Do, Repeats: times, Actions: []Action{w.action(m, move.Names{}, nil)}})
+	step := stepOf(i, s.Do, times)
+	step.Actions = append(step.Actions, w.action(m, move.Names{}, nil))
+	w.plan.Steps = append(w.plan.Steps, step)
 	w.plan.Actions += times
 	before := w.actions
 	w.actions += times

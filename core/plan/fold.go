@@ -203,7 +203,8 @@ func (w *walk) foldBack(i int, path string, k knot.Knot, s knot.Section) error {
 
 // foldSteps notes the moves of a fold.
 func (w *walk) foldSteps(i int, k knot.Knot, s knot.Section, inner float64, between int) {
-	step := Step{Section: i, Do: s.Do, Repeats: 1, MM: inner, Actions: []Action{}}
+	step := stepOf(i, s.Do, 1)
+	step.MM = inner
 	for _, m := range k.FoldMoves(between) {
 		step.Actions = append(step.Actions, w.action(m, move.Names{}, nil))
 	}

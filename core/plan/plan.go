@@ -256,6 +256,7 @@ type Check struct {
 type Step struct {
 	Section int      `json:"section"`
 	Do      string   `json:"do"`
+	Name    string   `json:"name"` // of its knot, as makers say it
 	Repeats int      `json:"repeats"`
 	MM      float64  `json:"mm,omitempty"` // for {length} in the text
 	Actions []Action `json:"actions"`

@@ -920,10 +920,17 @@ func (w *walk) handOn(terms knot.Terms, t knot.Tied, chosen, own []*leg, places 
 	}
 }
 
+// stepOf is a step of a section that has no moves yet.
+func stepOf(section int, do string, repeats int) Step {
+	k, _ := knot.Get(do)
+	return Step{Section: section, Do: do, Name: k.Name, Repeats: repeats, Actions: []Action{}}
+}
+
 // stepsOf writes what the maker does in this section.
 func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*leg) {
 	w.inHand = who
-	step := Step{Section: i, Do: work.Section.Do, Repeats: t.Repeats, MM: t.LengthMM, Actions: make([]Action, 0, len(t.Moves))}
+	step := stepOf(i, work.Section.Do, t.Repeats)
+	step.MM = t.LengthMM
 	names := move.Names{Places: w.whole(places)}
 	for _, l := range who {
 		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)

@@ -1154,6 +1154,7 @@ export interface Check {
 export interface Step {
   section: number;
   do: string;
+  name: string;
   repeats: number;
   mm?: number;
   actions: Action[];

@@ -21,7 +21,7 @@ export function Doing(p: { place: Place; plan: Plan; done: number; to: number; u
     <>
       <div>
         <p className="text-lg opacity-80">
-          {step.section < 0 ? "on the table" : `section ${step.section + 1}, ${step.do.replaceAll("-", " ")}`}
+          {step.section < 0 ? "on the table" : `section ${step.section + 1}, ${step.name}`}
         </p>
         <p className="figure font-bold text-5xl" data-testid="counter">
           {step.repeats > 1 ? (

@@ -24,7 +24,7 @@ export function Where(p: { id: number; revision: number; plan: Plan; done: numbe
     <section aria-label="Where you are" className="flex flex-col gap-3 rounded-box border-2 border-primary p-4 text-lg">
       <h2 className="font-bold text-2xl">Where you are</h2>
       <p>
-        Section {step.section + 1}, {step.do.replaceAll("-", " ")}: {rounds}
+        Section {step.section + 1}, {step.name}: {rounds}
         {step.repeats > 1 && part > 1 ? `, and ${part - 1} of ${step.actions.length} moves of the next` : ""}.
       </p>
       <p>

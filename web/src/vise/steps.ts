@@ -24,7 +24,7 @@ export const strides: { id: Stride; name: string }[] = [
 
 /** onTheTable is the step before the first one that ties: to measure, to cut and to fold. Its places are below 0. */
 function onTheTable(plan: Plan): Step {
-  return { section: -1, do: "", repeats: 1, actions: plan.ready };
+  return { section: -1, do: "", name: "", repeats: 1, actions: plan.ready };
 }
 
 /** placeAt finds what is to be done after so many actions. */
@@ -57,7 +57,7 @@ export function placeSaid(plan: Plan, done: number): string {
   if (done < 0) return "The place is on the table: a cord is cut otherwise now.";
   const { step, round, part } = place;
   const of = step.repeats > 1 ? `${round} of ${step.repeats}` : `move ${part} of ${step.actions.length}`;
-  return `The place is in section ${step.section + 1}, ${step.do.replaceAll("-", " ")}, ${of}.`;
+  return `The place is in section ${step.section + 1}, ${step.name}, ${of}.`;
 }
 
 /** span is the stride that a place lies in: the actions that are done before it and with it. */
