@@ -29,14 +29,31 @@ var films = func(string) []Film { return nil }
 // FilmsBy sets where films of knots are found.
 func FilmsBy(find func(id string) []Film) { films = find }
 
+// FilmOn is the film of a knot on so many strands that was grown and is seen from the face; not
+// ok where none was.
+func FilmOn(id string, strands int) (Film, bool) {
+	all := films(id)
+	i := slices.IndexFunc(all, func(f Film) bool { return len(f.Frames[0]) == strands && !f.Across })
+	if i < 0 {
+		return Film{}, false
+	}
+	return all[i], true
+}
+
 // filmOff is how far, in diameters, a strand may lie from that of a film to be drawn up like
 // it.
 const filmOff = 0.5
 
 // filmOf is the film of a knot that is tied so: one whose last frame lies where it does, or
 // does in a mirror; and its strands as they are now, with the film's nodes, in diameters d.
-func filmOf(id string, t Tied, d float64) (Film, [][]r3.Vec, bool) {
-	for _, f := range films(id) {
+func filmOf(w Work, t Tied, d float64) (Film, [][]r3.Vec, bool) {
+	all := films(w.Section.Do)
+	if k, _ := Get(w.Section.Do); k.Film != nil {
+		if f, ok := k.Film(w); ok {
+			all = []Film{f}
+		}
+	}
+	for _, f := range all {
 		last := f.Frames[len(f.Frames)-1]
 		if len(last) != len(t.Paths) || len(t.Own) > 0 {
 			continue
@@ -178,7 +195,7 @@ func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
 // loose places, and with the last of them, or while its slack is worked out, it is drawn up.
 func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied, bool) {
 	d := thickest(w)
-	f, now, ok := filmOf(w.Section.Do, t, d)
+	f, now, ok := filmOf(w, t, d)
 	if last.moves > 0 {
 		f, now, ok = stretched(t, d, last.height)
 	}
@@ -231,10 +248,17 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height = 0
 	for i := range places {
-		pts := below(places[i], t.Paths[i].Points[0], d, lower)
-		switch share := last.share(pts, t.Moves, upTo, i, action, led); share {
-		case 1:
-		case 0:
+		places[i] = below(places[i], t.Paths[i].Points[0], d, lower)
+	}
+	k, _ := Get(w.Section.Do)
+	bundle := k.Film != nil && t.Moves[action].Strand == move.All
+	if bundle {
+		places = Tips(places, led, d)
+	}
+	for i, pts := range places {
+		switch share := last.share(pts, t.Moves, upTo, i, action, led); {
+		case bundle || share == 1:
+		case share == 0:
 			side := waitsBefore(found, i) * waits * d
 			if f.Across { // it stands towards the eye, beside what is led
 				side = 0
@@ -275,7 +299,7 @@ func Shown(w Work, m move.Move) bool {
 	if err != nil {
 		return false
 	}
-	_, _, ok := filmOf(w.Section.Do, t, thickest(w))
+	_, _, ok := filmOf(w, t, thickest(w))
 	return ok
 }
 

@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"slices"
 
 	"nimblebight/core/curve"
 
@@ -132,10 +133,14 @@ func Tip(pts []r3.Vec, share, d float64) []r3.Vec {
 	if share >= 1 {
 		return pts
 	}
-	c := curve.Curve{Points: pts}
-	want := math.Max(0, share) * c.Length()
-	out := []r3.Vec{pts[0]}
-	dir := r3.Vec{Y: 1}
+	out, dir := ledBy(pts, share)
+	return append(out, hanging(out[len(out)-1], dir, d)...)
+}
+
+// ledBy is a path led by a share of its length, and the way it goes there.
+func ledBy(pts []r3.Vec, share float64) (out []r3.Vec, dir r3.Vec) {
+	want := math.Max(0, share) * curve.Curve{Points: pts}.Length()
+	out, dir = []r3.Vec{pts[0]}, r3.Vec{Y: 1}
 	for i := 1; i < len(pts); i++ {
 		step := r3.Sub(pts[i], pts[i-1])
 		l := r3.Norm(step)
@@ -144,16 +149,21 @@ func Tip(pts []r3.Vec, share, d float64) []r3.Vec {
 		}
 		dir = r3.Scale(1/l, step)
 		if l >= want {
-			out = append(out, r3.Add(pts[i-1], r3.Scale(want, dir)))
-			break
+			return append(out, r3.Add(pts[i-1], r3.Scale(want, dir))), dir
 		}
 		want -= l
 		out = append(out, pts[i])
 	}
-	tip := out[len(out)-1]
-	for k := 1; k <= 6; k++ {
-		u := float64(k) / 6
-		// It leaves along its path and bends down like a cord that is held.
+	return out, dir
+}
+
+// hanging is a cord of d from the tip in hand on: it leaves along its path and bends down like
+// a cord that is held.
+func hanging(tip, dir r3.Vec, d float64) []r3.Vec {
+	const parts = 6
+	var out []r3.Vec
+	for k := 1; k <= parts; k++ {
+		u := float64(k) / parts
 		out = append(out, r3.Add(tip, r3.Vec{
 			X: d * 2.4 * dir.X * (u - u*u/2) * 2,
 			Y: d * (2.4*dir.Y*(u-u*u)*2 + 5*u*u),
@@ -161,4 +171,82 @@ func Tip(pts []r3.Vec, share, d float64) []r3.Vec {
 		}))
 	}
 	return out
+}
+
+// Tips are paths that lie in one bundle, led together by a share of their length: from there on
+// they hang like one cord as wide as all of them, each in its place in it. Paths that are led
+// whole are as they are.
+func Tips(paths [][]r3.Vec, share, d float64) [][]r3.Vec {
+	if share >= 1 || len(paths) == 0 {
+		return paths
+	}
+	out := make([][]r3.Vec, len(paths))
+	var middle, dir r3.Vec
+	n := 1 / float64(len(paths))
+	off := make([]r3.Vec, len(out)) // beside the middle, across the way it goes
+	at := slices.Repeat([]float64{share}, len(paths))
+	const looks = 5 // in a bend those on the outside are led longer
+	for look := range looks {
+		last, way := middle, dir
+		middle, dir = r3.Vec{}, r3.Vec{}
+		for i, pts := range paths {
+			if look > 0 {
+				at[i] -= r3.Dot(r3.Sub(out[i][len(out[i])-1], last), way) / curve.Curve{Points: pts}.Length()
+			}
+			var to r3.Vec
+			out[i], to = ledBy(pts, at[i])
+			middle, dir = r3.Add(middle, r3.Scale(n, out[i][len(out[i])-1])), r3.Add(dir, r3.Scale(n, to))
+		}
+		dir = r3.Unit(dir)
+	}
+	wide := d
+	for _, pts := range out {
+		wide = math.Max(wide, d+2*r3.Norm(r3.Sub(pts[len(pts)-1], middle)))
+	}
+	tail := bundleHanging(middle, dir, wide)
+	for i, pts := range out {
+		off[i] = r3.Sub(pts[len(pts)-1], middle)
+		off[i] = r3.Sub(off[i], r3.Scale(r3.Dot(off[i], dir), dir))
+	}
+	for k := 1; k < len(tail); k++ {
+		now := r3.Unit(r3.Sub(tail[min(k+1, len(tail)-1)], tail[k-1]))
+		if axis := r3.Cross(dir, now); r3.Norm(axis) > 1e-9 {
+			rot := r3.NewRotation(math.Atan2(r3.Norm(axis), r3.Dot(dir, now)), axis)
+			for i := range off {
+				off[i] = rot.Rotate(off[i])
+			}
+		}
+		dir = now
+		for i := range out {
+			out[i] = append(out[i], r3.Add(tail[k], off[i]))
+		}
+	}
+	return out
+}
+
+// bundleHanging is the middle of a bundle so wide from its tip in hand on: it bends round till it
+// hangs down, on a circle that no strand of it is bent sharply in, and lies before what is led.
+func bundleHanging(tip, dir r3.Vec, wide float64) []r3.Vec {
+	const round, down, before, parts = 0.9, 4.0, 1.3, 20 // radius, straight end and how far before, times its width
+	to := r3.Vec{Y: 1}
+	side := r3.Sub(to, r3.Scale(r3.Dot(to, dir), dir)) // across its way, on the side of the bend
+	if r3.Norm(side) < 1e-6 {
+		side = r3.Vec{X: 1}
+	}
+	side = r3.Unit(side)
+	angle := math.Acos(math.Max(-1, math.Min(1, dir.Y)))
+	out := []r3.Vec{tip}
+	for k := 1; k <= parts; k++ {
+		sin, cos := math.Sincos(angle * float64(k) / parts)
+		out = append(out, r3.Add(tip, r3.Scale(round*wide, r3.Add(r3.Scale(sin, dir), r3.Scale(1-cos, side)))))
+	}
+	end := out[len(out)-1]
+	for k := 1; k <= parts; k++ {
+		out = append(out, r3.Add(end, r3.Vec{Y: down * wide * float64(k) / parts}))
+	}
+	for k := range out { // over as much as hangs straight at last
+		along := (math.Min(parts, float64(k))*round*angle + math.Max(0, float64(k)-parts)*down) / parts
+		out[k].Z += before * wide * curve.Smooth(along/down)
+	}
+	return curve.Curve{Points: out}.Resample(len(out)).Points
 }

@@ -114,6 +114,9 @@ type Knot struct {
 	Halves func(s Section, thickMM float64) []Section `json:"-"`
 	// Thumb, where makers have one, is their thumb rule for the cord that it takes.
 	Thumb *Thumb `json:"-"`
+	// Film, where it is not nil, makes its film of that of fewer strands, for as many as none was
+	// grown for; not ok where it makes none. All its strands are led together, in a bundle.
+	Film func(Work) (Film, bool) `json:"-"`
 	// Part, where it is not nil, is the part of it that is loosened and led by itself.
 	Part *Part `json:"-"`
 	// Plain, where it is not nil, is the plainest section of it, by which one learns it; nil

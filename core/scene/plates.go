@@ -589,7 +589,7 @@ func (t *tile) draw(l plan.Layout, v View) Plate {
 	for _, q := range c.tubes {
 		for _, p := range q.samples {
 			w := math.Max(p.l, p.r)
-			if !c.shown(p.y, 0) {
+			if !c.shown(p.y, w) { // nor any of what is as wide as it is
 				continue
 			}
 			x0, x1 = math.Min(x0, p.x-w), math.Max(x1, p.x+w)

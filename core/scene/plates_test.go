@@ -67,6 +67,29 @@ func TestPlatesLeaveNoGap(t *testing.T) {
 	}
 }
 
+// A plate is as wide as all that it shows, also where only the side of a strand hangs into it.
+func TestPlatesAreAsWideAsWhatTheyShow(t *testing.T) {
+	const off = 20 // hundredths of a millimetre: lines are smoothed
+	for _, along := range []float64{0.5, 0.55, 0.6, 0.65, 0.7} {
+		_, pic := drawn(t, "mount A B, overhand of=all", plan.Options{Until: 3, Along: along}, scene.View{PerMM: 8})
+		for n, at := range pic.Places {
+			plate := pic.Plates[at.Plate]
+			for _, l := range plate.Layers {
+				if l.Kind != scene.Body && l.Kind != scene.Lit {
+					continue
+				}
+				for _, pts := range outlines(l, plate.Per) {
+					for _, v := range pts {
+						if v[1] > float64(plate.Top) && v[1] < float64(plate.Bottom) && (v[0] < float64(plate.Left-off) || v[0] > float64(plate.Right+off)) {
+							t.Fatalf("at %.2f plate %d reaches from %d to %d, and shows %.0f", along, n, plate.Left, plate.Right, v[0])
+						}
+					}
+				}
+			}
+		}
+	}
+}
+
 // Seen from afar whole sections go together, and an edit leaves most plates as
 // they were.
 func TestFromAfarPlatesAreFew(t *testing.T) {

@@ -1,6 +1,7 @@
 package loose_test
 
 import (
+	"fmt"
 	"maps"
 	"math"
 	"slices"
@@ -81,42 +82,47 @@ func TestFilmsCanBeRead(t *testing.T) {
 // All frames of a film are one knot: closed round the outside, their determinants agree, and
 // every two strands are linked alike.
 func TestFilmsKeepTheirKnot(t *testing.T) {
-	byName(t, func(name string, _ knot.Knot, strands int, f knot.Film) {
-		type invariant struct {
-			determinant int
-			linked      string
-		}
-		var first invariant
-		for k := 0; k < len(f.Frames); k += 5 {
-			var cs []curve.Curve
-			for i, pts := range f.Frames[k] {
-				// Ends that move are led to where they hang at last, far below.
-				end := f.Frames[len(f.Frames)-1][i]
-				at := end[len(end)-1]
-				line := append([]r3.Vec{{X: pts[0].X, Y: -300, Z: pts[0].Z}}, append(slices.Clone(pts), r3.Vec{X: at.X, Y: 300, Z: at.Z})...)
-				// From a little aside, so that no two hang right behind one another.
-				cs = append(cs, curve.Curve{Points: line}.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X + 0.0917313*v.Z, Y: v.Y, Z: v.Z} }))
-			}
-			found, err := curve.Crossings(cs)
-			if err != nil {
-				t.Fatal(err)
-			}
-			now := invariant{linked: linked(found, strands)}
-			if strands == 1 {
-				closed := closedBehind(cs[0])
-				seen, err := curve.Crossings([]curve.Curve{closed})
-				if err != nil {
-					t.Fatal(err)
-				}
-				now.determinant = curve.Determinant(seen, 1)
-			}
-			if k == 0 {
-				first = now
-			} else if now != first {
+	byName(t, func(name string, _ knot.Knot, _ int, f knot.Film) {
+		first := knotted(t, f, 0)
+		for k := 5; k < len(f.Frames); k += 5 {
+			if now := knotted(t, f, k); now != first {
 				t.Errorf("%s: frame %d has %+v, the first %+v", name, k, now, first)
 			}
 		}
 	})
+}
+
+// invariant is what stays of strands as long as none passes through another.
+type invariant struct {
+	determinant int // of one alone
+	linked      string
+}
+
+// knotted is the invariant of a frame.
+func knotted(t *testing.T, f knot.Film, frame int) invariant {
+	t.Helper()
+	var cs []curve.Curve
+	for i, pts := range f.Frames[frame] {
+		// Ends that move are led to where they hang at last, far below.
+		end := f.Frames[len(f.Frames)-1][i]
+		at := end[len(end)-1]
+		line := append([]r3.Vec{{X: pts[0].X, Y: -300, Z: pts[0].Z}}, append(slices.Clone(pts), r3.Vec{X: at.X, Y: 300, Z: at.Z})...)
+		// From a little aside, so that no two hang right behind one another.
+		cs = append(cs, curve.Curve{Points: line}.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X + 0.0917313*v.Z, Y: v.Y, Z: v.Z} }))
+	}
+	found, err := curve.Crossings(cs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	out := invariant{linked: linked(found, len(cs))}
+	if len(cs) == 1 {
+		seen, err := curve.Crossings([]curve.Curve{closedBehind(cs[0])})
+		if err != nil {
+			t.Fatal(err)
+		}
+		out.determinant = curve.Determinant(seen, 1)
+	}
+	return out
 }
 
 // linked is how often each two strands wind about one another, from their signed crossings.
@@ -174,39 +180,46 @@ func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
 		s = asFilmed(k, s)
 		for _, left := range []bool{false, true} {
 			w := knot.Work{Section: s, LeftHanded: left, BarMM: 2, RingMM: 16, Strands: hung(strands)}
-			tied, err := knot.Tie(w)
-			if err != nil {
-				t.Fatalf("%s: %v", name, err)
-			}
-			for action := range tied.Moves {
-				half, ok, err := knot.Hold(w, action, 0.5)
-				if err != nil || !ok && knot.CanLead(tied.Moves[action]) {
-					t.Errorf("%s: move %d is not held: %v", name, action+1, err)
-				}
-				for i, p := range half.Paths {
-					if p.Points[0] != tied.Paths[i].Points[0] {
-						t.Errorf("%s: in move %d strand %d does not begin where it hangs", name, action+1, i+1)
-					}
-				}
-			}
-			end, ok, err := knot.Hold(w, len(tied.Moves)-1, 1)
-			if err != nil || !ok {
-				t.Errorf("%s: its last move is not held: %v", name, err)
-				continue
-			}
-			for i, p := range tied.Paths {
-				mid := p.Points[len(p.Points)/2]
-				near := math.Inf(1)
-				for j := 1; j < len(end.Paths[i].Points); j++ {
-					d, _, _ := curve.SegmentDistance(mid, mid, end.Paths[i].Points[j-1], end.Paths[i].Points[j])
-					near = math.Min(near, d)
-				}
-				if near > 0.3*3 {
-					t.Errorf("%s, left %v: drawn up, strand %d lies %.2f mm off", name, left, i+1, near)
-				}
-			}
+			endsAsTied(t, name, w)
 		}
 	})
+}
+
+// endsAsTied has a knot held move by move: its strands begin where they hang, and with the last
+// move they lie as it is tied.
+func endsAsTied(t *testing.T, name string, w knot.Work) {
+	t.Helper()
+	tied, err := knot.Tie(w)
+	if err != nil {
+		t.Fatalf("%s: %v", name, err)
+	}
+	for action := range tied.Moves {
+		half, ok, err := knot.Hold(w, action, 0.5)
+		if err != nil || !ok && knot.CanLead(tied.Moves[action]) {
+			t.Errorf("%s: move %d is not held: %v", name, action+1, err)
+		}
+		for i, p := range half.Paths {
+			if p.Points[0] != tied.Paths[i].Points[0] {
+				t.Errorf("%s: in move %d strand %d does not begin where it hangs", name, action+1, i+1)
+			}
+		}
+	}
+	end, ok, err := knot.Hold(w, len(tied.Moves)-1, 1)
+	if err != nil || !ok {
+		t.Errorf("%s: its last move is not held: %v", name, err)
+		return
+	}
+	for i, p := range tied.Paths {
+		mid := p.Points[len(p.Points)/2]
+		near := math.Inf(1)
+		for j := 1; j < len(end.Paths[i].Points); j++ {
+			d, _, _ := curve.SegmentDistance(mid, mid, end.Paths[i].Points[j-1], end.Paths[i].Points[j])
+			near = math.Min(near, d)
+		}
+		if near > 0.3*3 {
+			t.Errorf("%s, left %v: drawn up, strand %d lies %.2f mm off", name, w.LeftHanded, i+1, near)
+		}
+	}
 }
 
 // Every knot that is tied of the strands that come to it, and about nothing else, stands
@@ -385,5 +398,72 @@ func TestBelowAClosedKnotStrandsKeepApart(t *testing.T) {
 	}
 	if seen < 3 {
 		t.Errorf("only %d knots have two in a round", seen)
+	}
+}
+
+// A bundle's film is made of that of one strand, and is no worse: its strands keep their distance
+// and stay wound as they are, and it ends as the bundle is tied.
+func TestBundlesAreDrawnUpAsOneStrandIs(t *testing.T) {
+	for _, id := range []string{"overhand", "figure-eight"} {
+		k, _ := knot.Get(id)
+		s, err := knot.New(id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, n := range []int{2, 4, 7} {
+			w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(n)}
+			made, ok := k.Film(w)
+			if !ok {
+				t.Fatalf("%s on %d has no film", id, n)
+			}
+			f := loosen.Film(made)
+			last := len(f.Frames) - 1
+			least := math.Min(0.93, f.Gap(last)-0.03) // as films that were grown
+			for i := range f.Frames {
+				if g := f.Gap(i); g < least {
+					t.Errorf("%s on %d: in frame %d strands are %.2f diameters apart", id, n, i, g)
+				}
+				if i > 0 && f.Length(i) >= f.Length(i-1) {
+					t.Errorf("%s on %d: frame %d is no shorter than the one before", id, n, i)
+				}
+			}
+			for i := 0; i < last; i += 5 {
+				if now := knotted(t, made, i); now != knotted(t, made, last) {
+					t.Errorf("%s on %d: frame %d is %v, drawn up it is %v", id, n, i, now, knotted(t, made, last))
+				}
+			}
+			// In hand, too, they lie side by side: none hangs through another.
+			for _, along := range []float64{0.1, 0.2, 0.35, 0.5} {
+				led, _, err := knot.Hold(w, 0, along)
+				if err != nil {
+					t.Fatal(err)
+				}
+				hang := func(p knot.Path) curve.Curve { return curve.Curve{Points: p.Points[len(p.Points)-38:]} }
+				d := w.Strands[0].Diameter
+				for i, p := range led.Paths {
+					for k, q := range led.Paths[:i] {
+						if g := 1 + curve.Gap(hang(p), d, hang(q), d)/d; g < least {
+							t.Errorf("%s on %d: led by %.2f, strands %d and %d hang %.2f diameters apart", id, n, along, k, i, g)
+						}
+					}
+				}
+			}
+			// It is by this film that it is held.
+			held, _, err := knot.Hold(w, 0, knot.Led)
+			if err != nil {
+				t.Fatal(err)
+			}
+			d := w.Strands[0].Diameter
+			for i, p := range held.Paths {
+				low := 0.0
+				for _, v := range made.Frames[0][i] {
+					low = math.Max(low, v.Y)
+				}
+				if off := math.Abs(p.Points[len(p.Points)-1].Y/d - low); n > 3 && off > 4 {
+					t.Errorf("%s on %d: held loose, strand %d hangs %.1f diameters from where its film has it", id, n, i, off)
+				}
+			}
+			endsAsTied(t, fmt.Sprintf("%s on %d", id, n), w)
+		}
 	}
 }

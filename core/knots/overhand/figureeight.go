@@ -22,6 +22,7 @@ func init() {
 		Settings:   Eight{},
 		Terms:      func(knot.Section) knot.Terms { return knot.Terms{Takes: knot.Takes{Least: 1}, Bundles: true} },
 		Tie:        tieEight,
+		Film:       bundleFilm,
 		Sample:     knot.Sample{Line: "mount A, gap 14mm, figure-eight", Cords: 1, Section: 2},
 	})
 }

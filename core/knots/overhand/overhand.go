@@ -56,6 +56,7 @@ func init() {
 			return knot.Terms{Takes: knot.Takes{Least: least}, Bundles: true}
 		},
 		Tie:    tieOverhand,
+		Film:   bundleFilm,
 		Sample: knot.Sample{Line: "mount A B, overhand of=all", Cords: 2, Section: 1},
 	})
 	knot.AddRoute(knot.Route{
@@ -135,12 +136,7 @@ func tieBundle(w knot.Work, name string, route func() tighten.Problem) (knot.Tie
 		return knot.Tied{}, err
 	}
 	// The bundle is the rope; every strand keeps its place in it.
-	seat := knot.Seats(w.Strands)
-	wide := 0.0
-	for i, q := range seat {
-		wide = math.Max(wide, math.Hypot(q.X, q.Z)+w.Strands[i].Diameter/2)
-	}
-	wide *= 2
+	seat, wide := inBundle(w.Strands)
 	// Its ends are straight up to where they leave the line of their pull.
 	line := knot.Curve(s.Strands[0]).Resample(401).Points
 	straight := func(pts []r3.Vec) int { // nodes up to where it turns off
@@ -175,7 +171,8 @@ func tieBundle(w knot.Work, name string, route func() tighten.Problem) (knot.Tie
 	rope = append([]r3.Vec{{}}, rope...)
 	rope = append(rope, r3.Vec{X: rope[len(rope)-1].X, Y: low - high, Z: rope[len(rope)-1].Z})
 	t := knot.Tied{Loose: true, Snug: true, Repeats: 1, Gap: s.Gap, Height: low - high, Order: knot.Identity(len(w.Strands))}
-	for _, pts := range beside(rope, seat) {
+	laid, _ := beside(rope, seat, 0, 0, 0)
+	for _, pts := range laid {
 		pts[len(pts)-1].Y = t.Height
 		t.Paths = append(t.Paths, knot.Path{Points: pts})
 	}
@@ -185,11 +182,21 @@ func tieBundle(w knot.Work, name string, route func() tighten.Problem) (knot.Tie
 	return t, nil
 }
 
+// inBundle is where strands lie in a round bundle, x and z, and how wide it is, mm.
+func inBundle(strands []knot.Strand) (seats []r3.Vec, wide float64) {
+	seats = knot.Seats(strands)
+	for i, q := range seats {
+		wide = math.Max(wide, 2*math.Hypot(q.X, q.Z)+strands[i].Diameter)
+	}
+	return seats, wide
+}
+
 // beside are lines that keep their places across another all along it; seats
 // are their x and z where it starts downwards. They are carried along without
 // turning about it, but for the little by which they must turn to come out as
-// they went in.
-func beside(line []r3.Vec, seats []r3.Vec) [][]r3.Vec {
+// they went in: the turn that is nearest to another, which it tells, radians. Over so
+// much at either end they do not turn.
+func beside(line []r3.Vec, seats []r3.Vec, near, before, after float64) ([][]r3.Vec, float64) {
 	n := len(line)
 	type frame struct{ x, z, dir r3.Vec }
 	frames := make([]frame, n)
@@ -212,20 +219,21 @@ func beside(line []r3.Vec, seats []r3.Vec) [][]r3.Vec {
 	}
 	end := turn(now, r3.Vec{Y: 1})
 	off := math.Atan2(end.x.Z, end.x.X) // about the way down, from x towards z
-	whole, way := knot.Curve(line).Length(), 0.0
+	off = near + math.Remainder(off-near, 2*math.Pi)
+	whole, way := knot.Curve(line).Length()-before-after, -before
 	out := make([][]r3.Vec, len(seats))
 	for i := range line {
 		if i > 0 {
 			way += r3.Norm(r3.Sub(line[i], line[i-1]))
 		}
-		s, c := math.Sincos(-off * way / whole)
+		s, c := math.Sincos(-off * math.Max(0, math.Min(1, way/whole)))
 		f := frames[i]
 		for k, q := range seats {
 			x, z := c*q.X-s*q.Z, s*q.X+c*q.Z
 			out[k] = append(out[k], r3.Add(line[i], r3.Add(r3.Scale(x, f.x), r3.Scale(z, f.z))))
 		}
 	}
-	return out
+	return out, off
 }
 
 func tieOverhandOfOne(w knot.Work) (knot.Tied, error) {

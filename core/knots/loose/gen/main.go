@@ -52,6 +52,9 @@ func run(folder string, all bool, only string) error {
 	var todo []job
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
+			if k.Film != nil && n > 1 {
+				continue // it makes it of that of one
+			}
 			p, ok := loose.Problem(k, n)
 			if !ok {
 				continue
