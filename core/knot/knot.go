@@ -141,6 +141,8 @@ type Wrong struct {
 // Part is a part of a knot that stands for it, as one of two halves that are alike does.
 type Part struct {
 	Says string // which part it is, a sentence
+	// Of is the knot that it is, by its id; "" where it has strands of its own.
+	Of string
 	// Strands are its curves as they are drawn up, from above, in diameters; Still tells which of
 	// them are what it is tied about.
 	Strands func() (strands []curve.Curve, err error)

@@ -33,6 +33,7 @@ const (
 	coverWide = 1.7
 	ballWide  = 2.0 // a ball's surface is stretched so many times
 	flatWide  = 1.4 // and what lies flat
+	wireWide  = 1.8 // and what is put on a wire
 )
 
 // OpenedCover opens what lies round the work's axis like an umbrella: its lower edge stays, its
@@ -107,6 +108,16 @@ func Spread() Opening {
 			by := 1 + (flatWide-1)*open
 			return r3.Vec{X: by * v.X, Y: by * v.Y, Z: v.Z}
 		},
+	}
+}
+
+// Wider is all of it wider, from the middle of a wire that it is put on along x: the wire stays
+// where it is.
+func Wider() Opening {
+	return Opening{
+		Says:    "The straight strand, from the left to the right, is the wire that it is put on.",
+		Outward: func(r3.Vec) r3.Vec { return r3.Vec{Z: 1} },
+		At:      func(v r3.Vec, open float64) r3.Vec { return r3.Scale(1+(wireWide-1)*open, v) },
 	}
 }
 

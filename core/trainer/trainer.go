@@ -34,6 +34,8 @@ type Lesson struct {
 
 	film      knot.Film
 	part      string           // which part of the knot it is, where it is not all
+	itself    bool             // it is no other knot that stands for it
+	wire      bool             // its first strand is a wire that the other is put on
 	across    bool             // seen from the working end, and not from the face
 	diagram   [][]vec          // its loosest frame, as it is seen
 	crossings []curve.Crossing // of the closed diagram, as the knot has them
@@ -115,8 +117,9 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) { return Lesson{}.of(k, f)
 func (l Lesson) of(k knot.Knot, f knot.Film) (Lesson, error) {
 	across := f.Across
 	l.Knot, l.Name, l.Strands, l.film, l.across = k.ID, k.Name, len(f.Frames[0]), f, across
+	l.itself, l.wire = true, k.Mounts
 	if k.Part != nil {
-		l.part = k.Part.Says
+		l.part, l.itself = k.Part.Says, k.Part.Of == ""
 	}
 	l.diagram = loosen.Seen(f.Frames[0], across)
 	var open []curve.Curve
@@ -285,6 +288,8 @@ func (l Lesson) makes(slips []int) Answer {
 		return Answer{Falls: true, Says: "makes no knot at all: pulled, it falls open"}
 	case ok:
 		return Answer{Makes: other, Says: fmt.Sprintf("makes another knot: %s %s", article(other), other)}
+	case l.wire:
+		return Answer{Says: l.onWire(slips)}
 	case l.opened != nil:
 		return Answer{Says: l.broken(slips)}
 	case made == l.signature:
@@ -293,26 +298,51 @@ func (l Lesson) makes(slips []int) Answer {
 	return Answer{Says: "makes another knot, which has no name here"}
 }
 
-// broken says what the first of these slips does to a weave: how often running the strand then
-// passes alike there.
-func (l Lesson) broken(slips []int) string {
+// pass is where a strand passes another, and how.
+type pass struct {
+	at   float64
+	with int
+	over bool
+}
+
+// passes are those of the strand of the first of these slips, in their order, and which of them
+// that slip is.
+func (l Lesson) passes(slips []int) (led []pass, here int) {
 	slip := l.Asks[slips[0]]
-	type pass struct {
-		at   float64
-		over bool
-	}
-	var led []pass
 	for k, a := range l.Asks {
 		over := a.Over != slices.Contains(slips, k)
 		if a.Strand == slip.Strand {
-			led = append(led, pass{a.At, over})
+			led = append(led, pass{a.At, a.With, over})
 		}
 		if a.With == slip.Strand {
-			led = append(led, pass{a.WithAt, !over})
+			led = append(led, pass{a.WithAt, a.Strand, !over})
 		}
 	}
 	slices.SortFunc(led, func(a, b pass) int { return cmp.Compare(a.at, b.at) })
-	here := slices.IndexFunc(led, func(p pass) bool { return p.at == slip.At })
+	return led, slices.IndexFunc(led, func(p pass) bool { return p.at == slip.At })
+}
+
+// onWire says what the first of these slips does to a cord that is put on a wire: whether the
+// leg that is led goes round it still, and whether the bar lies across it.
+func (l Lesson) onWire(slips []int) string {
+	led, here := l.passes(slips)
+	now := led[here]
+	if l.Asks[slips[0]].With == l.Asks[slips[0]].Strand {
+		return "leaves the bar on the wrong side of this leg: it does not hold the leg to the wire"
+	}
+	// A leg meets the wire twice: once on its way up and once on its way down.
+	for _, k := range []int{here - 1, here + 1} {
+		if k >= 0 && k < len(led) && led[k].with == now.with && led[k].over == now.over {
+			return fmt.Sprintf("leaves this leg beside the wire: both times it passes %s, and does not go round it", word(now.over))
+		}
+	}
+	return "leads this leg round the wire the other way"
+}
+
+// broken says what the first of these slips does to a weave: how often running the strand then
+// passes alike there.
+func (l Lesson) broken(slips []int) string {
+	led, here := l.passes(slips)
 	from, to := here, here+1
 	for from > 0 && led[from-1].over == led[here].over {
 		from--
@@ -399,7 +429,7 @@ var names = sync.OnceValue(func() []called {
 		}
 	}
 	for _, l := range catalogue() {
-		if l.across || l.opened != nil {
+		if (l.across || l.opened != nil) && l.itself {
 			out = append(out, called{l.Name, l.signature})
 		}
 	}
@@ -421,12 +451,16 @@ var catalogue = sync.OnceValue(func() []Lesson {
 			}
 			continue
 		}
-		films := loose.Films(k.ID)
+		id := k.ID
+		if k.Part != nil && k.Part.Of != "" {
+			id = k.Part.Of
+		}
+		films := loose.Films(id)
 		for _, f := range films {
 			add(f)
 		}
 		for _, n := range loose.Strands {
-			if slices.ContainsFunc(films, func(f knot.Film) bool { return len(f.Frames[0]) == n }) {
+			if id != k.ID || slices.ContainsFunc(films, func(f knot.Film) bool { return len(f.Frames[0]) == n }) {
 				continue
 			}
 			if f, ok := loose.Ring(k, n, constructed); ok {
@@ -440,6 +474,8 @@ var catalogue = sync.OnceValue(func() []Lesson {
 // constructed are the frames of a film that is constructed.
 const constructed = 21
 
+const fromEnd = "You look at the working end: the ends hang towards you."
+
 // FromEnd tells whether a knot is led looking at the working end, and not at its face.
 func (l Lesson) FromEnd() bool { return l.across && l.opened == nil }
 
@@ -448,10 +484,12 @@ func (l Lesson) Looked() string {
 	switch {
 	case l.opened != nil:
 		return l.opened.Says
+	case l.part != "" && l.across:
+		return l.part + " " + fromEnd
 	case l.part != "":
 		return l.part
 	case l.across:
-		return "You look at the working end: the ends hang towards you."
+		return fromEnd
 	}
 	return ""
 }

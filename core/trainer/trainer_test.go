@@ -10,6 +10,7 @@ import (
 
 	"nimblebight/core/cord"
 	"nimblebight/core/curve"
+	"nimblebight/core/knot"
 	_ "nimblebight/core/knots"
 	"nimblebight/core/loosen"
 	"nimblebight/core/piece"
@@ -21,7 +22,7 @@ import (
 // otherwise is refused, with what it makes.
 func TestTheTrainerTakesTheRouteAndRefusesEveryChange(t *testing.T) {
 	lessons := trainer.Lessons()
-	if len(lessons) < 21 { // those that have a film and hold, or are opened
+	if len(lessons) < 28 { // those that have a film, or are opened
 		t.Errorf("%d knots can be led", len(lessons))
 	}
 	for _, l := range lessons {
@@ -238,6 +239,84 @@ func TestASlipStaysWhereItIsOpened(t *testing.T) {
 			if got, _ := l.Judge(k, !l.Asks[k].Over, nil); !strings.Contains(got.Says, "breaks the weave") {
 				t.Errorf("%s, crossing %d: %s", id, k+1, got.Says)
 			}
+		}
+	}
+}
+
+// A cord that is put on a wire is led round it by both legs, and held by its bar: six crossings. A
+// leg that passes the wire twice alike does not go round it.
+func TestACordIsPutOnAWire(t *testing.T) {
+	l, ok := trainer.Of("mount")
+	if !ok || len(l.Asks) != 6 {
+		t.Fatalf("%d crossings", len(l.Asks))
+	}
+	said := map[string]int{}
+	for k, a := range l.Asks {
+		got, err := l.Judge(k, !a.Over, nil)
+		if err != nil || got.Right || got.Falls || got.Makes != "" {
+			t.Errorf("crossing %d: %+v, %v", k+1, got, err)
+		}
+		for _, what := range []string{"does not go round it", "wrong side of this leg"} {
+			if strings.Contains(got.Says, what) {
+				said[what]++
+			}
+		}
+	}
+	if said["does not go round it"] != 4 || said["wrong side of this leg"] != 2 {
+		t.Errorf("it is said %v", said)
+	}
+	// Both of a leg's passes switched: it goes round, the other way.
+	first, second := -1, -1
+	for k, a := range l.Asks {
+		if a.With == 0 && first < 0 {
+			first = k
+		} else if a.With == 0 && second < 0 {
+			second = k
+		}
+	}
+	if got, _ := l.Judge(second, !l.Asks[second].Over, []int{first}); !strings.Contains(got.Says, "the other way") {
+		t.Errorf("both passes of a leg switched: %s", got.Says)
+	}
+}
+
+// A wrap and a coil go round what stays straight: each turn passes over it and under it, and their
+// end is held. What stands for another knot is led as that one, and says so.
+func TestWrapsAndWhatStandsForThem(t *testing.T) {
+	for id, turns := range map[string]int{"gather": 3, "coil-loop": 4} {
+		l, ok := trainer.Of(id)
+		if !ok || l.Looked() == "" {
+			t.Fatalf("%s cannot be led", id)
+		}
+		over, under := 0, 0
+		for _, a := range l.Asks {
+			switch {
+			case a.Strand == a.With:
+			case a.Over:
+				over++
+			default:
+				under++
+			}
+		}
+		if over < turns || under < turns {
+			t.Errorf("%s of %d turns passes %d times over and %d times under", id, turns, over, under)
+		}
+	}
+	for id, of := range map[string]string{"berry-knot": "square-knot", "double-diamond": "two-strand-diamond"} {
+		a, ok := trainer.Of(id)
+		b, _ := trainer.Of(of)
+		if !ok || a.Name == b.Name || len(a.Asks) != len(b.Asks) || a.Looked() == b.Looked() {
+			t.Errorf("%s is led as %d crossings, %q; %s as %d, %q", id, len(a.Asks), a.Looked(), of, len(b.Asks), b.Looked())
+		}
+	}
+}
+
+// Every knot of the catalogue can be led, but for what is none: spaces, beads, ends, what is put
+// together of others, and cord that is only folded or led on.
+func TestEveryKnotCanBeLed(t *testing.T) {
+	none := []string{"bead", "finish", "fold-back", "gap", "repeat", "ring-in", "rows", "run-back"}
+	for _, k := range knot.All() {
+		if _, ok := trainer.Of(k.ID); ok == slices.Contains(none, k.ID) {
+			t.Errorf("%s can be led: %v", k.ID, ok)
 		}
 	}
 }

@@ -53,6 +53,7 @@ func init() {
 		Above:  above,
 		Tie:    tieBerries,
 		Hold:   hold,
+		Part:   &knot.Part{Says: "It is a row of these, which its fillers roll up: up over its face, through the gap above and down at the back.", Of: "square-knot"},
 		Wrong:  wrong,
 		Sample: knot.Sample{Line: "mount A B, berry-knot", Cords: 2, Section: 1},
 	})

@@ -39,7 +39,9 @@ func init() {
 		Terms: func(knot.Section) knot.Terms {
 			return knot.Terms{Takes: knot.Takes{Least: 1, Most: 1}, Hardware: true}
 		},
-		Tie:    tieCoil,
+		Tie: tieCoil,
+		Part: &knot.Part{Says: "The ring is above and the ball below: the straight strand is the standing part, the other leg of the eye winds round it.",
+			Strands: alone, Still: []bool{true, false}},
 		Sample: knot.Sample{Line: "mount A hitch=from-knot, monkeys-fist 3 core=marble, coil-loop 5", Cords: 2, Section: 2},
 	})
 }

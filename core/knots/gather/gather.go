@@ -49,6 +49,7 @@ func init() {
 		},
 		Tie:    tieGather,
 		Hold:   holdGather,
+		Part:   &knot.Part{Says: "The straight strand stands for the bundle; the cord is shown with its end through the eye, before the pull.", Strands: alone, Still: []bool{true, false}},
 		Sample: knot.Sample{Line: "mount A B, gather C turns=5", Cords: 2, Section: 1},
 		Anew: func(_ int, free []string) []knot.Section {
 			set := Settings{Turns: 6}

@@ -98,6 +98,9 @@ func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
 
 // part is the part of a knot that is loosened by itself.
 func part(of knot.Part, strands int) (loosen.Problem, bool) {
+	if of.Of != "" { // that knot has the film
+		return loosen.Problem{}, false
+	}
 	curves, err := of.Strands()
 	if err != nil || len(curves) != strands {
 		return loosen.Problem{}, false

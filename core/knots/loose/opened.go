@@ -33,6 +33,8 @@ func Opened(k knot.Knot) (strands [][]r3.Vec, o loosen.Opening, ok bool) {
 		strands = append(strands, c.Resample(int(c.Length()/openedNode)).Points)
 	}
 	switch {
+	case k.Mounts:
+		return append([][]r3.Vec{wire()}, strands...), loosen.Wider(), true
 	case t.Core != nil:
 		middle := r3.Scale(1/d, t.Core.At)
 		return strands, loosen.OpenedBall(middle, t.Core.DiameterMM/d/2+0.5, r3.Scale(-1, hole(strands, middle))), true
@@ -42,6 +44,15 @@ func Opened(k knot.Knot) (strands [][]r3.Vec, o loosen.Opening, ok bool) {
 		return strands, loosen.Spread(), true
 	}
 	return nil, o, false
+}
+
+// wireReach is how much of a wire is shown to either side of what is on it, diameters.
+const wireReach = 7.0
+
+// wire is what something is put on, as thick as the cord, from the left: its middle lies at 0.
+func wire() []r3.Vec {
+	line := curve.Curve{Points: []r3.Vec{{X: -wireReach}, {X: wireReach}}}
+	return line.Resample(int(2 * wireReach / openedNode)).Points
 }
 
 // hole is the direction from the middle of a ball in which the strands round it leave most room.
@@ -69,7 +80,7 @@ func hole(strands [][]r3.Vec, middle r3.Vec) r3.Vec {
 // alone is a knot of cords of its own in its plainest form, and how thick they are, mm; round a
 // stem of two strands where it goes round strands.
 func alone(k knot.Knot) (t knot.Tied, d float64, ok bool) {
-	if k.Tie == nil || k.Mounts {
+	if k.Tie == nil {
 		return t, 0, false
 	}
 	s, err := knot.New(k.ID)
@@ -86,16 +97,23 @@ func alone(k knot.Knot) (t knot.Tied, d float64, ok bool) {
 	strand := func(i int, x float64) knot.Strand {
 		return knot.Strand{Cord: i, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: x}, Dir: r3.Vec{Y: 1}}
 	}
-	if terms.CordsAt != "" {
+	if k.Mounts {
+		w.BarMM, w.RingMM = d, 0 // a straight wire, as thick as the cord
+	}
+	if terms.CordsAt != "" && !k.Mounts {
 		for i := range 2 {
 			w.Strands = append(w.Strands, strand(i, (float64(i)-0.5)*d))
 		}
 	}
-	for i := range max(1, terms.Wants*max(1, terms.Legs)) {
+	own := max(1, terms.Wants*max(1, terms.Legs))
+	if k.Mounts { // one cord, by its fold
+		own = 2
+	}
+	for i := range own {
 		w.Own = append(w.Own, strand(2+i, 0))
 		w.Own[i].Leg = i % max(1, terms.Legs)
 	}
-	if len(w.Strands) == 0 && terms.Wants == 0 {
+	if len(w.Strands) == 0 && terms.Wants == 0 && !k.Mounts {
 		return t, 0, false
 	}
 	t, err = knot.Tie(w)

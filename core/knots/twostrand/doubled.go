@@ -166,6 +166,7 @@ func init() {
 			return t
 		},
 		Tie:    tieDoubles,
+		Part:   &knot.Part{Says: "Each strand stands for a pair, which is led side by side.", Of: "two-strand-diamond"},
 		Sample: knot.Sample{Line: "mount A B, gap 8mm, double-diamond", Cords: 2, Section: 2},
 	})
 }
