@@ -63,13 +63,14 @@ func shift(pts []r3.Vec, at, by float64) {
 // Draw draws a loose frame up with its ends held where they are: the film of it, the loosest
 // frame first. What no crossing holds comes apart; no strand passes another. Strands are one
 // diameter thick. The wants of a loose knot are let go by and by; across is set for a frame that
-// is loose as it is seen from the working end.
-func Draw(ctx context.Context, frame [][]r3.Vec, across bool) (Film, error) {
+// is loose as it is seen from the working end. Strands that are fixed stay where they are; fixed
+// is nil where none is.
+func Draw(ctx context.Context, frame [][]r3.Vec, across bool, fixed []bool) (Film, error) {
 	if len(frame) == 0 {
 		return Film{}, errors.New("loosen: there are no strands to draw up")
 	}
 	s := &state{grown: 1, dt: 0.02, alpha: 0.1, q: 1, free: true, across: across, top: math.Inf(1)}
-	for _, pts := range Seen(frame, across) {
+	for k, pts := range Seen(frame, across) {
 		if len(pts) < 3 {
 			return Film{}, fmt.Errorf("loosen: a strand of %d points cannot be drawn up", len(pts))
 		}
@@ -82,7 +83,7 @@ func Draw(ctx context.Context, frame [][]r3.Vec, across bool) (Film, error) {
 			mid = (begin.Z + end.Z) / 2
 			line = []r3.Vec{begin, {X: begin.X, Y: begin.Y, Z: mid}, {X: end.X, Y: end.Y, Z: mid}, end}
 		}
-		s.add(pts, even(line, len(pts)), 1, false)
+		s.add(pts, even(line, len(pts)), 1, k < len(fixed) && fixed[k])
 	}
 	if across {
 		s.top = math.Inf(-1)

@@ -42,7 +42,7 @@ func (l Lesson) Own(ctx context.Context, slips []int) (Own, error) {
 		if l.opened != nil {
 			return Own{Film: knot.Film(l.opened.Film(l.onRound(slips), constructed)), Share: 1}, nil
 		}
-		film, err := loosen.Draw(ctx, l.hung(l.led(slips)), l.across)
+		film, err := loosen.Draw(ctx, l.hung(l.led(slips)), l.across, l.still)
 		if err != nil {
 			return Own{}, fmt.Errorf("trainer: %s as it was led: %w", l.Name, err)
 		}

@@ -35,6 +35,7 @@ type Lesson struct {
 	film      knot.Film
 	part      string           // which part of the knot it is, where it is not all
 	itself    bool             // it is no other knot that stands for it
+	still     []bool           // strands that it is tied about, nil where there are none
 	wire      bool             // its first strand is a wire that the other is put on
 	across    bool             // seen from the working end, and not from the face
 	diagram   [][]vec          // its loosest frame, as it is seen
@@ -119,7 +120,7 @@ func (l Lesson) of(k knot.Knot, f knot.Film) (Lesson, error) {
 	l.Knot, l.Name, l.Strands, l.film, l.across = k.ID, k.Name, len(f.Frames[0]), f, across
 	l.itself, l.wire = true, k.Mounts
 	if k.Part != nil {
-		l.part, l.itself = k.Part.Says, k.Part.Of == ""
+		l.part, l.itself, l.still = k.Part.Says, k.Part.Of == "", k.Part.Still
 	}
 	l.diagram = loosen.Seen(f.Frames[0], across)
 	var open []curve.Curve

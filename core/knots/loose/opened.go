@@ -34,7 +34,7 @@ func Opened(k knot.Knot) (strands [][]r3.Vec, o loosen.Opening, ok bool) {
 	}
 	switch {
 	case k.Mounts:
-		return append([][]r3.Vec{wire()}, strands...), loosen.Wider(), true
+		return append([][]r3.Vec{wire()}, hung(strands)...), loosen.Wider(), true
 	case t.Core != nil:
 		middle := r3.Scale(1/d, t.Core.At)
 		return strands, loosen.OpenedBall(middle, t.Core.DiameterMM/d/2+0.5, r3.Scale(-1, hole(strands, middle))), true
@@ -48,6 +48,20 @@ func Opened(k knot.Knot) (strands [][]r3.Vec, o loosen.Opening, ok bool) {
 
 // wireReach is how much of a wire is shown to either side of what is on it, diameters.
 const wireReach = 7.0
+
+// legs is how much of the legs of what is put on a wire is shown below it, diameters.
+const legs = 2.5
+
+// hung are strands that hang on by both ends.
+func hung(strands [][]r3.Vec) [][]r3.Vec {
+	var out [][]r3.Vec
+	for _, pts := range strands {
+		first, last := pts[0], pts[len(pts)-1]
+		c := curve.Curve{Points: slices.Concat([]r3.Vec{{X: first.X, Y: first.Y + legs, Z: first.Z}}, pts, []r3.Vec{{X: last.X, Y: last.Y + legs, Z: last.Z}})}
+		out = append(out, c.Resample(int(c.Length()/openedNode)).Points)
+	}
+	return out
+}
 
 // wire is what something is put on, as thick as the cord, from the left: its middle lies at 0.
 func wire() []r3.Vec {
