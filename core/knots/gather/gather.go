@@ -159,7 +159,13 @@ func holdGather(w knot.Work, action int, along float64) (knot.Tied, error) {
 	ds := w.Under(d/2, d/2)
 	ring := round(ds, d)
 	const stands = 3.0 // of the short end so much is shown above, diameters
-	laid := onFace(eye(ds, d, -stands*d, t.Height+below(d)), ds, d, t.Height, action > 0)
+	// While the end is led through it the eye stands open; then it is pulled up to the turns.
+	led, pulled := 1.0, 0.0
+	if action == 2 {
+		led, pulled = math.Min(1, along/throughBy), math.Max(0, (along-throughBy)/(knot.Led-throughBy))
+	}
+	low := t.Height + below(d)*(1-pulled) + 3.5*d*pulled
+	laid := onFace(eye(ds, d, -stands*d, low), ds, d, t.Height, action > 0, action == 2)
 	all := append(slices.Clip(laid), turns(ring, comesOut(ring, ds, d), d, knot.Of[Settings](w.Section).Turns)...)
 	first, whole := curve.Curve{Points: laid}.Length(), curve.Curve{Points: all}.Length()
 	const hangs = 0.999 // its end hangs from the last turn
@@ -170,36 +176,87 @@ func holdGather(w knot.Work, action int, along float64) (knot.Tied, error) {
 	case 1:
 		share = math.Min(hangs, (first+(whole-first)*along)/whole)
 	}
+	if action == 2 {
+		through := append(slices.Clip(all), throughEye(all[len(all)-1], ds, d, t.Height, low)...)
+		long := curve.Curve{Points: through}.Length()
+		all, share = through, (whole+(long-whole)*led)/long*hangs
+	}
 	t.Own = []knot.Path{{Points: knot.Tip(all, share, d)}}
 	return t, nil
 }
 
+// throughBy is the share of the last move by which the end is through the eye.
+const throughBy = 0.4
+
+// faceOf is how far forward a cord of d lies on the face of the strands of a bundle, the eye's
+// legs apart, at a place across it.
+func faceOf(ds []knot.Disc, d, x float64) float64 {
+	z := math.Inf(-1)
+	for _, q := range ds[:len(ds)-2] {
+		if off := math.Abs(x - q.X); off < q.R+d/2 {
+			z = math.Max(z, q.Z+math.Sqrt((q.R+d/2)*(q.R+d/2)-off*off))
+		}
+	}
+	return z
+}
+
+// across is the left and the right side of discs.
+func across(ds []knot.Disc) (left, right float64) {
+	left, right = math.Inf(1), math.Inf(-1)
+	for _, q := range ds {
+		left, right = math.Min(left, q.X-q.R), math.Max(right, q.X+q.R)
+	}
+	return left, right
+}
+
+// throughEye is the way of an end from the last turn on: down beside the bundle, behind one leg of
+// the open eye, whose bend comes down so low, out through it and over its bend. It is constructed.
+func throughEye(from r3.Vec, ds []knot.Disc, d, tall, low float64) []r3.Vec {
+	left, right := across(ds)
+	mid, side := (left+right)/2, 1.0
+	if from.X < mid {
+		side = -1
+	}
+	edge := (right - left) / 2
+	face := faceOf(ds, d, mid)
+	if math.IsInf(face, -1) {
+		face = faceOf(ds, d, mid+0.5*d)
+	}
+	at := func(x, y, z float64) r3.Vec { return r3.Vec{X: mid + side*x, Y: y, Z: z} }
+	deep := low - tall
+	way := []r3.Vec{from, at(edge+0.9*d, tall+0.15*deep, 0), at(edge+0.9*d, tall+0.35*deep, face/2), at(1.2*d, tall+0.5*deep, face+0.05*d),
+		at(0.2*d, tall+0.55*deep, face+0.3*d), at(0, low-1.5*d, face+(opened+0.4)*d), at(0, low-0.6*d, face+(opened+1.15)*d), at(0, low+0.5*d, face+(opened+1.15)*d), at(0, low+2*d, face+opened*d), at(0, low+5*d, face)}
+	return curve.Spline(way, false).Points[1:]
+}
+
+// opened is how far an eye that an end is led through stands off the face, diameters.
+const opened = 1.3
+
 // onFace brings an eye forward to the face of the bundle, where it is seen: all of it, or, once
-// it is wound over, what stands out above and below a wrap of a height.
-func onFace(pts []r3.Vec, ds []knot.Disc, d, tall float64, wound bool) []r3.Vec {
+// it is wound over, what stands out above and below a wrap of a height. Below it stands open,
+// where an end is led through it.
+func onFace(pts []r3.Vec, ds []knot.Disc, d, tall float64, wound, open bool) []r3.Vec {
 	line := curve.Curve{Points: pts}
 	pts = line.Resample(max(20, int(2*line.Length()/d))).Points
 	a, b := ds[len(ds)-2], ds[len(ds)-1]
 	mid, wide := (a.X+b.X)/2, math.Max(1e-9, math.Abs(b.X-a.X)/2)
-	left, right := math.Inf(1), math.Inf(-1)
-	for _, q := range ds {
-		left, right = math.Min(left, q.X-q.R), math.Max(right, q.X+q.R)
-	}
+	left, right := across(ds)
 	for i, v := range pts {
 		out := 1.0
 		if wound {
 			out = curve.Smooth(math.Max(-v.Y, v.Y-tall) / d)
 		}
-		x := (left+right)/2 + 0.6*d*math.Max(-1, math.Min(1, (v.X-mid)/wide))
-		z := math.Inf(-1)
-		for _, q := range ds[:len(ds)-2] {
-			if off := math.Abs(x - q.X); off < q.R+d/2 {
-				z = math.Max(z, q.Z+math.Sqrt((q.R+d/2)*(q.R+d/2)-off*off))
-			}
+		apart, off := 0.6*d, 0.0
+		if open {
+			u := curve.Smooth((v.Y - tall) / (2 * d))
+			apart, off = (0.6+0.6*u)*d, opened*u*d
 		}
+		x := (left+right)/2 + apart*math.Max(-1, math.Min(1, (v.X-mid)/wide))
+		z := faceOf(ds, d, x)
 		if math.IsInf(z, -1) {
 			continue
 		}
+		z += off
 		pts[i] = curve.Lerp(v, r3.Vec{X: x, Y: v.Y, Z: z}, out)
 	}
 	return pts

@@ -43,8 +43,38 @@ func TestAWrapInHand(t *testing.T) {
 		}
 		last = long
 	}
-	if before, _, low := at(2, 0.3); math.Abs(before-last) > 0.01*last || low < tied.Height+eyeOut {
-		t.Errorf("before it is pulled it is %.0f mm long and its eye is %.0f mm down", before, low)
+	if before, _, low := at(2, 0.3); before < last+d || low < tied.Height+eyeOut {
+		t.Errorf("before it is pulled it is %.0f mm long, wound %.0f mm, and its eye is %.0f mm down", before, last, low)
+	}
+	// Its end goes behind one leg of the eye and comes out over the bend; then the eye goes up.
+	low := math.Inf(1)
+	for _, along := range []float64{throughBy, 0.5, 0.59} {
+		held, _, err := knot.Hold(w, 2, along)
+		if err != nil {
+			t.Fatal(err)
+		}
+		found, err := curve.Crossings([]curve.Curve{{Points: held.Own[0].Points}})
+		if err != nil {
+			t.Fatal(err)
+		}
+		over, under, bend := 0, 0, 0.0
+		for _, c := range found {
+			if c.Y < tied.Height+0.3*d { // of the turns
+				continue
+			}
+			if c.OverAt > c.UnderAt {
+				over, bend = over+1, math.Max(bend, c.Y)
+			} else {
+				under++
+			}
+		}
+		if over != 1 || under != 1 || bend >= low {
+			t.Errorf("pulled by %.2f its end passes the eye %d times over, at %.0f mm, and %d times under", along, over, bend, under)
+		}
+		low = bend
+		if g := 1 + curve.SelfGap(curve.Curve{Points: held.Own[0].Points}, d)/d; g < 0.8 {
+			t.Errorf("pulled by %.2f it comes to %.2f diameters of itself", along, g)
+		}
 	}
 	if long, _, _ := at(2, 1); math.Abs(long-curve.Curve{Points: tied.Own[0].Points}.Length()) > 1e-9 {
 		t.Errorf("pulled it is %.1f mm long", long)
