@@ -2,8 +2,10 @@ package berry
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 
+	"nimblebight/core/cord"
 	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 
@@ -110,5 +112,67 @@ func TestABerryInHandIsARowTillItIsRolled(t *testing.T) {
 		if worker, _, _ := taken(13); worker <= last*0.8 {
 			t.Errorf("begun %s: rolled up the workers took %.0f mm, in the row %.0f", start, worker, last)
 		}
+	}
+}
+
+// A row is rolled up by a map of space that shortens nothing behind the inner side of the row, and
+// leaves what hangs above it where it is.
+func TestARowIsRolledUp(t *testing.T) {
+	const tall, inner, step = 16.0, 1.3, 1e-4
+	src := rand.New(rand.NewPCG(7, 3))
+	for range 4000 {
+		v := r3.Vec{X: 6*src.Float64() - 3, Y: 0.1 + 0.9*tall*src.Float64(), Z: inner - 3*src.Float64()}
+		by := r3.Scale(step, r3.Unit(r3.Vec{X: src.NormFloat64(), Y: src.NormFloat64(), Z: src.NormFloat64()}))
+		round := rolledUp * src.Float64()
+		if near := r3.Norm(r3.Sub(roll(r3.Add(v, by), tall, inner, round), roll(v, tall, inner, round))); near < 0.999*step {
+			t.Fatalf("rolled by %.2f, places %g apart at %v are %g apart", round, step, v, near)
+		}
+		if at := roll(r3.Vec{X: v.X, Y: -v.Y, Z: v.Z}, tall, inner, round); at.Y != -v.Y || at.Z != v.Z {
+			t.Fatalf("above the row %v goes to %v", v, at)
+		}
+	}
+	s, err := knot.New("berry-knot")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s.Count = 1
+	w := knot.Work{Section: s, BarMM: 2, RingMM: 16}
+	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 3, Colour: "#0f5c63"}
+	d := stuff.DrawnUp()
+	for i := range 4 {
+		w.Strands = append(w.Strands, knot.Strand{Cord: i, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: d * (float64(i) - 1.5)}, Dir: r3.Vec{Y: 1}})
+	}
+	const rolls = 13 // the move: six half knots are two moves each, and one leads the fillers up
+	flat, _, err := knot.Hold(w, rolls-1, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	least := 0.97 + curve.Gap(curve.Curve{Points: flat.Paths[0].Points}, d, curve.Curve{Points: flat.Paths[3].Points}, d)/d
+	last := math.Inf(1)
+	for _, along := range []float64{0.02, 0.15, 0.3, 0.45, 0.59} {
+		held, ok, err := knot.Hold(w, rolls, along)
+		if err != nil || !ok {
+			t.Fatal(err)
+		}
+		// Of the workers' curves the row is all but their ends; it comes forward and up.
+		front, gap := 0.0, math.Inf(1)
+		row := func(i int) curve.Curve {
+			pts := held.Paths[i].Points
+			return curve.Curve{Points: pts[:len(pts)-7]}
+		}
+		for _, i := range []int{0, 3} {
+			for _, v := range row(i).Points {
+				front = math.Max(front, v.Z)
+			}
+		}
+		gap = 1 + curve.Gap(row(0), d, row(3), d)/d
+		low := 0.0
+		for _, v := range row(0).Points {
+			low = math.Max(low, v.Y)
+		}
+		if low >= last || gap < least {
+			t.Errorf("rolled by %.2f it reaches %.1f mm down, before %.1f, %.1f mm forward; its workers are %.2f diameters apart", along, low, last, front, gap)
+		}
+		last = low
 	}
 }

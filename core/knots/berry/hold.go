@@ -3,6 +3,7 @@ package berry
 import (
 	"math"
 
+	"nimblebight/core/curve"
 	"nimblebight/core/knot"
 	"nimblebight/core/knots/row"
 
@@ -37,9 +38,9 @@ func hold(w knot.Work, action int, along float64) (knot.Tied, error) {
 	case action < ofRow:
 		return rowInHand(w, squares, action, along)
 	case action == ofRow:
-		return led(w, squares, along)
+		return led(w, squares, along, 0)
 	case action == rolls && along < knot.Led:
-		return led(w, squares, 1)
+		return led(w, squares, 1, along/knot.Led)
 	}
 	t, _, err := knot.HoldLed(w, action, along)
 	return t, err
@@ -62,9 +63,25 @@ func rowInHand(w knot.Work, squares, action int, along float64) (knot.Tied, erro
 	return t, nil
 }
 
-// led is the flat row with its fillers led up over its face and through the gap above it, so
-// far. Their way is constructed: clear of the face, and behind the strands that hang there.
-func led(w knot.Work, squares int, along float64) (knot.Tied, error) {
+// A row is rolled up so far round, radians, till the bead is drawn up.
+const rolledUp = 5.0
+
+// roll bends a row with its face inwards, about an axis before it: a row of a height goes so far
+// round. It is a map of space: on the inner side, so far before the row's middle, nothing is
+// longer or shorter than it was, and all that lies behind is longer.
+func roll(v r3.Vec, tall, inner, round float64) r3.Vec {
+	if round == 0 || v.Y <= 0 {
+		return v
+	}
+	radius := (tall + round*inner) / round
+	sin, cos := math.Sincos(round * v.Y / tall)
+	return r3.Vec{X: v.X, Y: (radius - v.Z) * sin, Z: radius - (radius-v.Z)*cos}
+}
+
+// led is the row with its fillers led up over its face and through the gap above it, so far, and
+// then rolled up, so far: flat at 0. Their way is constructed: clear of the face, and behind the
+// strands that hang there.
+func led(w knot.Work, squares int, along, rolled float64) (knot.Tied, error) {
 	w.Section = row.Square(squares, knot.Left)
 	w.HalfKnots = 0
 	t, err := row.Tie(w, 2, knot.Left)
@@ -72,6 +89,19 @@ func led(w knot.Work, squares int, along float64) (knot.Tied, error) {
 		return t, err
 	}
 	t.Cells, t.HalfKnots = nil, false
+	tall, inner, round := t.Height, 0.0, rolledUp*rolled
+	for _, p := range t.Paths {
+		for _, v := range p.Points {
+			inner = math.Max(inner, v.Z)
+		}
+	}
+	bend := func(v r3.Vec) r3.Vec { return roll(v, tall, inner, round) }
+	if round > 0 {
+		for _, i := range []int{0, 3} { // the workers hang from its end
+			bent := knot.Curve(t.Paths[i].Points).Map(bend).Points
+			t.Paths[i] = knot.Path{Points: knot.Tip(bent, 0.9999, w.Strands[i].Diameter)}
+		}
+	}
 	for i := 1; i <= 2; i++ {
 		d := w.Strands[i].Diameter
 		line := t.Paths[i].Points
@@ -84,11 +114,24 @@ func led(w knot.Work, squares int, along float64) (knot.Tied, error) {
 			}
 		}
 		clear := z + 1.1*d
-		low, up := t.Height+1.2*d, -1.6*d
-		way := []r3.Vec{line[0], {X: x, Y: t.Height}, {X: x, Y: low, Z: 0.3 * d}, {X: x, Y: low + 0.5*d, Z: clear / 2}, {X: x, Y: low, Z: clear},
-			{X: x, Y: t.Height / 2, Z: clear}, {X: x, Y: 0, Z: clear}, {X: x, Y: up, Z: clear / 2}, {X: x, Y: up - 0.4*d, Z: -0.5 * d}, {X: x, Y: up + 0.5*d, Z: -clear}, {X: x, Y: t.Height / 2, Z: -clear}, {X: x, Y: t.Height + 3*d, Z: -clear}}
+		low, up := tall+1.2*d, -1.6*d
+		// While they are pulled they draw straight, inside the roll.
+		inside := clear + 1.5*d*rolled
+		way := []r3.Vec{line[0]}
+		if round > 0 {
+			for k := 1; k < 12; k++ {
+				way = append(way, bend(r3.Vec{X: x, Y: tall * float64(k) / 12}))
+			}
+		}
+		for _, v := range []r3.Vec{{X: x, Y: tall}, {X: x, Y: low, Z: 0.3 * d}, {X: x, Y: low + 0.5*d, Z: clear / 2}, {X: x, Y: low, Z: clear}, {X: x, Y: tall / 2, Z: inside}, {X: x, Y: 0, Z: clear}} {
+			way = append(way, bend(v))
+		}
+		way = append(way, r3.Vec{X: x, Y: up, Z: clear / 2}, r3.Vec{X: x, Y: up - 0.4*d, Z: -0.5 * d}, r3.Vec{X: x, Y: up + 0.5*d, Z: -clear}, r3.Vec{X: x, Y: tall / 2, Z: -clear}, r3.Vec{X: x, Y: tall + 3*d, Z: -clear})
+		if round > 0 {
+			way = curve.Spline(way, false).Points
+		}
 		// The filler itself is led back from where it leaves the row.
-		straight := t.Height / (t.Height + 12*d)
+		straight := tall / (tall + 12*d)
 		t.Paths[i] = knot.Path{Points: knot.Tip(knot.Curve(way).Resample(120).Points, straight+(1-straight)*along, d)}
 	}
 	return t, nil
