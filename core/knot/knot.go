@@ -122,6 +122,8 @@ type Knot struct {
 	// Plain, where it is not nil, is the plainest section of it, by which one learns it; nil
 	// where a new one is.
 	Plain func() Section `json:"-"`
+	// Learnt is what that is called, where it is not the knot's name.
+	Learnt string `json:"-"`
 	// Sample shows it.
 	Sample Sample `json:"-"`
 }

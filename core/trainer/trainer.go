@@ -117,7 +117,7 @@ func lesson(k knot.Knot, f knot.Film) (Lesson, error) { return Lesson{}.of(k, f)
 // of is the lesson of a knot with this film.
 func (l Lesson) of(k knot.Knot, f knot.Film) (Lesson, error) {
 	across := f.Across
-	l.Knot, l.Name, l.Strands, l.film, l.across = k.ID, k.Name, len(f.Frames[0]), f, across
+	l.Knot, l.Name, l.Strands, l.film, l.across = k.ID, cmp.Or(k.Learnt, k.Name), len(f.Frames[0]), f, across
 	l.itself, l.wire = true, k.Mounts
 	if k.Part != nil {
 		l.part, l.itself, l.still = k.Part.Says, k.Part.Of == "", k.Part.Still

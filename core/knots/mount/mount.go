@@ -96,6 +96,7 @@ func anew(hanging int, free []string) []knot.Section {
 func init() {
 	knot.Add(knot.Knot{
 		Outside: true, ID: "mount", Name: "mount", Family: "mounts",
+		Learnt:     "lark's head",
 		OtherNames: []string{"larks head", "cow hitch", "lanyard hitch"},
 		For:        "putting cords on a ring, through a hole, on a loop of their own, behind strands that hang already, or beginning with a ball",
 		Schools: []knot.School{{Field: "hitch", Default: "larks-head",
