@@ -18,7 +18,7 @@ var bundled = memo.Cache[knot.Film]{Most: 16 << 20}
 // one's film was grown; what is made of it is constructed.
 func bundleFilm(w knot.Work) (knot.Film, bool) {
 	one, ok := knot.FilmOn(w.Section.Do, 1)
-	if set, is := w.Section.Settings.(Settings); !ok || is && set.Of == "one-leg" || len(w.Strands) < 2 {
+	if set, is := w.Section.Settings.(Settings); !ok || is && set.Of == "one-leg" || len(w.Strands) < 2 || len(w.Strands) > mostSeen {
 		return knot.Film{}, false
 	}
 	key := w.Section.Do
@@ -67,6 +67,9 @@ func shortTails(rope []r3.Vec, wide float64) []r3.Vec {
 	out[0].Y, out[len(out)-1].Y = top, bottom
 	return out
 }
+
+// mostSeen is up to how many strands are told apart side by side in a rope.
+const mostSeen = 8
 
 // tailAbove and tailBelow are how much straight strand a film has above and below its knot, in
 // diameters of its strand.
