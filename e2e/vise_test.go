@@ -115,6 +115,12 @@ func TestTheTrainer(t *testing.T) {
 	v.until("what came of it is told at the end", text("made")+`.includes("Drawn up as you led it, nothing holds")`)
 	v.click("To the next")
 	v.until("it is kept", `document.querySelector('[data-testid="lessons"]')?.textContent.includes("led 2 times, 2 slips")`)
+	v.goTo("/trainer/mount")
+	v.until("a cord is put on a wire", text("ask")+`?.startsWith("Strand 2 comes to strand 1") && document.body.textContent.includes("is the wire that it is put on")`)
+	v.key("u")
+	v.until("a leg that does not go round it is told", text("said")+`?.includes("leaves this leg beside the wire")`)
+	v.click("See it drawn up")
+	v.until("and what came of it", text("made")+`?.includes("it is no lark's head")`)
 	v.goTo("/trainer/granny")
 	v.until("a knot that is not there is said so", `document.body.textContent.includes("cannot be led yet; choose one of the list")`)
 }

@@ -155,7 +155,7 @@ func TestARowIsRolledUp(t *testing.T) {
 			t.Fatal(err)
 		}
 		// Of the workers' curves the row is all but their ends; it comes forward and up.
-		front, gap := 0.0, math.Inf(1)
+		front := 0.0
 		row := func(i int) curve.Curve {
 			pts := held.Paths[i].Points
 			return curve.Curve{Points: pts[:len(pts)-7]}
@@ -165,12 +165,12 @@ func TestARowIsRolledUp(t *testing.T) {
 				front = math.Max(front, v.Z)
 			}
 		}
-		gap = 1 + curve.Gap(row(0), d, row(3), d)/d
+		gap := 1 + curve.Gap(row(0), d, row(3), d)/d
 		low := 0.0
 		for _, v := range row(0).Points {
 			low = math.Max(low, v.Y)
 		}
-		if low >= last || gap < least {
+		if low >= last || front < d || gap < least {
 			t.Errorf("rolled by %.2f it reaches %.1f mm down, before %.1f, %.1f mm forward; its workers are %.2f diameters apart", along, low, last, front, gap)
 		}
 		last = low
