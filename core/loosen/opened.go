@@ -100,24 +100,22 @@ func OpenedBall(middle r3.Vec, radius float64, opposite r3.Vec) Opening {
 }
 
 // Spread spreads what lies flat already.
-func Spread() Opening {
-	return Opening{
-		Says:    "It is spread, wider than it will lie.",
-		Outward: func(r3.Vec) r3.Vec { return r3.Vec{Z: 1} },
-		At: func(v r3.Vec, open float64) r3.Vec {
-			by := 1 + (flatWide-1)*open
-			return r3.Vec{X: by * v.X, Y: by * v.Y, Z: v.Z}
-		},
-	}
+func Spread() Opening { return spread(flatWide, "It is spread, wider than it will lie.") }
+
+// Wider spreads what is put on a wire along x, from the wire's middle: the wire stays where it is.
+func Wider() Opening {
+	return spread(wireWide, "The straight strand, from the left to the right, is the wire that it is put on.")
 }
 
-// Wider is all of it wider, from the middle of a wire that it is put on along x: the wire stays
-// where it is.
-func Wider() Opening {
+// spread is flat things so many times as wide and as tall, and no deeper.
+func spread(wide float64, says string) Opening {
 	return Opening{
-		Says:    "The straight strand, from the left to the right, is the wire that it is put on.",
+		Says:    says,
 		Outward: func(r3.Vec) r3.Vec { return r3.Vec{Z: 1} },
-		At:      func(v r3.Vec, open float64) r3.Vec { return r3.Scale(1+(wireWide-1)*open, v) },
+		At: func(v r3.Vec, open float64) r3.Vec {
+			by := 1 + (wide-1)*open
+			return r3.Vec{X: by * v.X, Y: by * v.Y, Z: v.Z}
+		},
 	}
 }
 

@@ -32,6 +32,9 @@ func TestOpeningShortensNothing(t *testing.T) {
 		"mat": {loosen.Spread(), func() r3.Vec {
 			return r3.Vec{X: 9 * src.Float64(), Y: 9 * src.Float64(), Z: src.Float64()}
 		}},
+		"wire": {loosen.Wider(), func() r3.Vec {
+			return r3.Vec{X: 4*src.Float64() - 2, Y: 4*src.Float64() - 1, Z: 2*src.Float64() - 1}
+		}},
 	}
 	const step = 1e-4
 	for name, c := range openings {
