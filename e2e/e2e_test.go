@@ -53,7 +53,7 @@ func run(m *testing.M) int {
 		fmt.Fprintf(os.Stderr, "building the program: %v\n%s", err, out)
 		return 1
 	}
-	ctx, cancel := context.WithTimeout(context.Background(), 15*time.Minute)
+	ctx, cancel := context.WithTimeout(context.Background(), 17*time.Minute)
 	defer cancel()
 	tab, end, err := chrome.Start(ctx, filepath.Join(dir, "profile"))
 	if err != nil {
@@ -475,10 +475,10 @@ func sheetPrints(t *testing.T, p *program, n, want int) {
 func TestNarrowScreens(t *testing.T) {
 	p := demoAt(t)
 	for _, w := range []int64{390, 820} {
+		v := open(t, p, "/bin")
+		theme := map[int64]string{390: "night", 820: "day"}[w]
+		v.do(chromedp.EmulateViewport(w, 844), chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/piece/12/tie", "/balls", "/bin", "/new"} {
-			v := open(t, p, "/")
-			theme := map[int64]string{390: "night", 820: "day"}[w]
-			v.do(chromedp.EmulateViewport(w, 844), chromedp.Evaluate[chromedp.Void](`fetch("/api/settings", {method: "PATCH", body: JSON.stringify({theme: "`+theme+`"})}).then(() => {})`, chromedp.EvalAwaitPromise))
 			v.goTo(path)
 			v.until(path+" is drawn", `document.querySelector("h1") && !document.querySelector("[data-wait]") && (location.pathname === "/bin" || document.querySelector("path.lay-ink"))`)
 			if over := eval[int](v, `document.documentElement.scrollWidth - innerWidth`); over > 0 {
@@ -505,9 +505,9 @@ func TestNarrowScreens(t *testing.T) {
 func TestZoomedFar(t *testing.T) {
 	p := demoAt(t)
 	for _, size := range [][2]int64{{640, 400}, {320, 200}} {
+		v := open(t, p, "/bin")
+		v.do(chromedp.EmulateViewport(size[0], size[1]))
 		for _, path := range []string{"/", "/piece/1/tie", "/piece/4/stuff", "/piece/5/cut", "/piece/1/finish", "/piece/1/check", "/piece/7/log", "/piece/6/purpose", "/piece/2/vise", "/balls", "/bin", "/new"} {
-			v := open(t, p, "/")
-			v.do(chromedp.EmulateViewport(size[0], size[1]))
 			v.goTo(path)
 			v.until(path+" is drawn", `document.querySelector("h1") && !document.querySelector("[data-wait]") && (location.pathname === "/bin" || document.querySelector("path.lay-ink"))`)
 			if over := eval[int](v, `document.documentElement.scrollWidth - innerWidth`); over > 0 {
