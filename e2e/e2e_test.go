@@ -174,10 +174,20 @@ func eval[T any](v page, js string) T {
 // until waits for a condition of the page.
 func (v page) until(what, js string) {
 	v.t.Helper()
-	if _, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience))); err != nil {
+	begun := time.Now()
+	_, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+	for err != nil && leftPage(err) && time.Since(begun) < patience { // it was asked of the page before
+		_, err = chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+	}
+	if err != nil {
 		text, _ := chromedp.Run(v.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
 		v.t.Fatalf("waiting till %s: %v\nthe page says: %s", what, err, text)
 	}
+}
+
+// leftPage tells whether the driver asked a page that is no longer there.
+func leftPage(err error) bool {
+	return strings.Contains(err.Error(), "Cannot find context with specified id")
 }
 
 // click clicks the button or link with a name, as a screen reader would say it.
