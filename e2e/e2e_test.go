@@ -174,10 +174,13 @@ func eval[T any](v page, js string) T {
 // until waits for a condition of the page.
 func (v page) until(what, js string) {
 	v.t.Helper()
-	begun := time.Now()
-	_, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+	ask := func() error {
+		_, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+		return err
+	}
+	begun, err := time.Now(), ask()
 	for err != nil && leftPage(err) && time.Since(begun) < patience { // it was asked of the page before
-		_, err = chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+		err = ask()
 	}
 	if err != nil {
 		text, _ := chromedp.Run(v.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))

@@ -217,10 +217,9 @@ func throughEye(from r3.Vec, ds []knot.Disc, d, tall, low float64) []r3.Vec {
 	if from.X < mid {
 		side = -1
 	}
-	edge := (right - left) / 2
-	face := faceOf(ds, d, mid)
-	if math.IsInf(face, -1) {
-		face = faceOf(ds, d, mid+0.5*d)
+	edge, face := (right-left)/2, math.Inf(-1)
+	for _, q := range ds[:len(ds)-2] { // as far forward as any of the bundle
+		face = math.Max(face, q.Z+q.R+d/2)
 	}
 	at := func(x, y, z float64) r3.Vec { return r3.Vec{X: mid + side*x, Y: y, Z: z} }
 	deep := low - tall
