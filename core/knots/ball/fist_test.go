@@ -184,7 +184,7 @@ func thickness(b Ball) float64 {
 		n := int((curve.Curve{Points: s.Points}).Length() / 0.15)
 		tracks = append(tracks, curve.Spline(s.Points, false).Resample(n).Points)
 	}
-	return leastGap(tracks)
+	return leastGap(tracks, 0)
 }
 
 func TestSixFaces(t *testing.T) {

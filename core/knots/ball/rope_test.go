@@ -109,7 +109,7 @@ func TestStrandsOfARopeBallStayApart(t *testing.T) {
 						fine := curve.Spline(w, false)
 						paths = append(paths, fine.Resample(int(fine.Length()/0.15)).Points)
 					}
-					if g := leastGap(paths); g < 0.85 {
+					if g := leastGap(paths, 0); g < 0.85 {
 						t.Errorf("%d strands, %d rounds on %.2f: they come as near as %.3f of one", side, rounds, former, g)
 					}
 				}

@@ -242,7 +242,7 @@ func (w weaving) laid(former float64, try int) *tighten.Problem {
 	}
 	for most := 4 * (size + former); dressed == nil && size < most; size *= 1.15 {
 		for reach := 0.5; reach <= 1.15; reach += 0.05 {
-			if tracks := w.lay(size, reach); leastGap(tracks) >= dressed0 {
+			if tracks := w.lay(size, reach); leastGap(tracks, dressed0) >= dressed0 {
 				dressed = tracks
 				break
 			}
@@ -339,8 +339,8 @@ func (w weaving) lay(former, reach float64) [][]r3.Vec {
 }
 
 // leastGap is the least distance between strands, and of a strand from itself
-// beyond its own bend.
-func leastGap(tracks [][]r3.Vec) float64 {
+// beyond its own bend; or, where any are nearer than enough, such a one.
+func leastGap(tracks [][]r3.Vec, enough float64) float64 {
 	type dot struct {
 		v    r3.Vec
 		j, k int
@@ -363,13 +363,18 @@ func leastGap(tracks [][]r3.Vec) float64 {
 							if path := max(k-d.k, d.k-k); d.j == j && min(path, len(t)-path) <= apart {
 								continue
 							}
-							least = math.Min(least, r3.Norm(r3.Sub(d.v, v)))
+							if off := r3.Norm2(r3.Sub(d.v, v)); off < least {
+								least = off
+							}
 						}
 					}
 				}
 			}
 			grid[c] = append(grid[c], dot{v, j, k})
+			if least < enough*enough {
+				return math.Sqrt(least)
+			}
 		}
 	}
-	return least
+	return math.Sqrt(least)
 }
