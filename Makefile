@@ -8,7 +8,7 @@ GO := CGO_ENABLED=0 go
 WEB_SOURCES := $(shell find web/src web/public web/scripts -type f 2>/dev/null) web/index.html web/vite.config.ts
 GO_SOURCES := $(shell find cmd core device store server demo formats -name '*.go' -o -name '*.sql' -o -name '*.bin' 2>/dev/null)
 
-.PHONY: demo test build bench shapes shots lint advisories generated go-tests browser-tests clean
+.PHONY: demo test build bench shapes shots lint advisories generated checks go-tests browser-tests clean
 
 demo: bin/bight
 	bin/bight demo --addr $(ADDR) --data $(DATA)
@@ -70,27 +70,30 @@ generated: $(STAMPS)/npm
 	diff -u docs/piece.schema.json $$tmp/docs/piece.schema.json; \
 	diff -u web/src/ui/units.gen.ts $$tmp/web/src/ui/units.gen.ts; \
 	diff -u web/src/api/facts.gen.ts $$tmp/web/src/api/facts.gen.ts; \
-	cp web/src/api/types.gen.ts $$tmp/types.gen.ts; \
+	cp -p web/src/api/types.gen.ts $$tmp/types.gen.ts; \
 	(cd web && npm run --silent types); \
 	diff -u $$tmp/types.gen.ts web/src/api/types.gen.ts; \
+	cp -p $$tmp/types.gen.ts web/src/api/types.gen.ts; \
 	(cd web && node scripts/words.mjs $$tmp/docs/words.md); \
 	diff -u docs/words.md $$tmp/docs/words.md; \
 	rm -rf $$tmp; echo "generated code is up to date"
 
-# They take what the browser leaves over: it is waited for, and they are not. Those that
-# take longest begin first.
+# Those that take longest begin first.
 LONGEST = ./core/scene ./core/knots ./core/knot ./core/knots/ball ./core/plan
 go-tests: $(STAMPS)/web
-	nice -n 15 env $(GO) test -timeout 18m $(LONGEST) $$($(GO) list ./... | grep -v /e2e)
+	$(GO) test -timeout 18m $(LONGEST) $$($(GO) list ./... | grep -v /e2e)
 
 browser-tests: bin/bight $(STAMPS)/chromium
 	$(GO) test -count=1 -timeout 18m ./e2e/...
 
-test: $(STAMPS)/web $(STAMPS)/chromium
-	@$(MAKE) --no-print-directory lint
-	@$(MAKE) --no-print-directory generated
-	@$(MAKE) --no-print-directory bin/bight
-	@$(MAKE) --no-print-directory -j2 -k browser-tests go-tests
+test: $(STAMPS)/web $(STAMPS)/chromium bin/bight
+	@$(MAKE) --no-print-directory -j2 -k browser-tests checks
+
+# They take what the browser leaves over: it is waited for, and they are not.
+checks:
+	@nice -n 15 $(MAKE) --no-print-directory lint
+	@nice -n 15 $(MAKE) --no-print-directory generated
+	@nice -n 15 $(MAKE) --no-print-directory go-tests
 
 bench: bin/bight $(STAMPS)/chromium
 	$(GO) test -run '^$$' -bench . -benchmem -timeout 30m ./core/... ./store ./server ./e2e

@@ -22,7 +22,7 @@ import (
 )
 
 // Version is that of what grows films: raise it when a film would come out otherwise.
-const Version = 2
+const Version = 3
 
 // Problem is a tight knot as it is laid, and how it is looked at.
 type Problem struct {
@@ -34,6 +34,9 @@ type Problem struct {
 	// the loose knot is grown from the tight one. With it the knot is drawn up from there, and a
 	// crossing that only the tight knot has is not in the loose one.
 	Route [][]r3.Vec
+	// Bands are set where its strands are laid in bands, in the way of another knot; they are drawn
+	// up from there.
+	Bands *Bands
 	// Growth is how much cord the loose knot should have, in times the tight one's, at most where
 	// it has a route; 0 for [UsualGrowth].
 	Growth float64
@@ -78,7 +81,11 @@ const (
 	tailAbove   = 4.0
 	tailBelow   = 9.0
 	nodeEvery   = 0.25
-	lawFrom     = 2.0 // beyond the last crossing the laws of the picture fade
+	holdHard    = 2.0   // to tight places, at no looseness
+	steadier    = 3.0   // and so many times harder where it is grown steadily
+	shrinkHard  = 100.0 // pull the other way, for the share by which a grown knot has less cord than it had
+	pullFrom    = 0.05  // share of more cord than the tight knot has by which a grown one is pulled whole
+	lawFrom     = 2.0   // beyond the last crossing the laws of the picture fade
 	lawTo       = 4.0
 	lawDeep     = 0.7 // seen from the end, they fade so far above and below the knot
 	lawFades    = 1.0
@@ -93,7 +100,7 @@ const (
 	mostMove    = 0.06
 	mostStep    = 0.08
 	frames      = 21
-	mostFrames  = 40   // where strands go far between some of them
+	mostFrames  = 80   // where strands go far between some of them, or near to one another
 	grownOver   = 1.08 // times the growth that is wanted, and no more
 	grownMost   = 1.25
 	topHard     = 4.0 // nothing rises above where strands come in
@@ -108,15 +115,48 @@ func Grow(ctx context.Context, p Problem) (Film, error) {
 	if p.Growth == 0 {
 		p.Growth = UsualGrowth
 	}
-	s := newState(p)
-	if s.moving() == 0 {
-		return Film{}, errors.New("loosen: no strand moves")
+	if p.Bands != nil {
+		return fromBands(ctx, p)
 	}
 	if p.Route != nil {
+		s, err := newMoving(p)
+		if err != nil {
+			return Film{}, err
+		}
 		return fromRoute(ctx, s, p.Growth)
+	}
+	var f Film
+	for _, hold := range []float64{0, steadier, 1} {
+		var err error
+		if f, err = grow(ctx, p, hold); err != nil || f.smooth() {
+			return f, err
+		}
+	}
+	return f, nil
+}
+
+// newMoving is a state of which something moves.
+func newMoving(p Problem) (*state, error) {
+	s := newState(p)
+	if s.moving() == 0 {
+		return nil, errors.New("loosen: no strand moves")
+	}
+	return s, nil
+}
+
+// grow grows a film from the tight knot. A steady one never has less cord than it had, and is held so
+// many times as hard to its tight places at first: where the knot would shrink then, or change its
+// shape while it does, all of that can be shown. It is not steady where steady is 0.
+func grow(ctx context.Context, p Problem, steady float64) (Film, error) {
+	s, err := newMoving(p)
+	if err != nil {
+		return Film{}, err
 	}
 	stills := []still{s.still()}
 	tight := stills[0].length
+	if steady > 0 {
+		s.grows, s.steady = tight, steady
+	}
 	// relax steps so many times, and looks every now and then whether it is enough.
 	relax := func(times int, enough func(n int) bool) error {
 		for n := 1; n <= times; n++ {
@@ -165,7 +205,21 @@ type still struct {
 	length float64 // of cord in the knot
 }
 
-func (s *state) still() still { return still{s.shape(), s.inKnot()} }
+func (s *state) still() still { return s.stillOf(s.shape()) }
+
+// stillOf is a moment in which its strands lie so, as they hang. Nodes stand evenly in every one,
+// so that from one to the next none slides far along its strand.
+func (s *state) stillOf(at [][]r3.Vec) still {
+	t := still{at: at}
+	for k, pts := range at {
+		if !s.fixed[k] {
+			pts = even(pts, len(pts))
+			at[k] = pts
+			t.length += curve.Curve{Points: pts}.Length() - tailAbove - tailBelow
+		}
+	}
+	return t
+}
 
 // film chooses the stills, even in length and each shorter than the one before.
 func (s *state) film(stills []still) Film {
@@ -195,20 +249,25 @@ func (s *state) film(stills []still) Film {
 		}
 		chosen = append(chosen, at)
 	}
-	// Where a strand goes far from one to the next, those between are shown too.
+	// Where a strand goes far from one to the next, or near to another one, those between are shown too.
 	out := Film{Frames: [][][]r3.Vec{rising[chosen[0]].at}, Across: s.across}
 	at = chosen[0]
 	for _, next := range chosen[1:] {
 		for at > next {
 			to := next
-			for to < at-1 && len(out.Frames) < mostFrames && far(rising[to].at, rising[at].at) > mostJump {
-				to++
+			for to < at-1 && len(out.Frames) < mostFrames && (far(rising[to].at, rising[at].at) > mostJump || s.passing(rising[at].at, rising[to].at) < leastWay) {
+				to += max(1, (at-to)/2)
 			}
 			at = to
 			out.Frames = append(out.Frames, rising[at].at)
 		}
 	}
 	return out
+}
+
+// passing is how near strands come to one another on the way from one frame to another.
+func (s *state) passing(from, to [][]r3.Vec) float64 {
+	return Film{Frames: [][][]r3.Vec{from, to}, Across: s.across}.Passing(0)
 }
 
 // even puts nodes evenly along points, n of them.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"math"
+	"strings"
 	"testing"
 
 	"nimblebight/core/knot"
@@ -20,7 +21,7 @@ func problem(t testing.TB, id string, strands int) loosen.Problem {
 	if !ok {
 		t.Fatalf("there is no %s", id)
 	}
-	p, ok := loose.Problem(k, strands)
+	p, ok := loose.Problem(k, strands, loose.Films)
 	if !ok {
 		t.Fatalf("%s on %d cannot be loosened", id, strands)
 	}
@@ -117,6 +118,16 @@ func TestWhatIsFixedStays(t *testing.T) {
 	}
 }
 
+// Two straight strands that change places between two frames pass through one another on the way,
+// though they are far apart in both; that is told, and such a film is not one to tie from.
+func TestStrandsThatPassThroughOneAnotherAreTold(t *testing.T) {
+	at := func(x float64) []r3.Vec { return []r3.Vec{{X: x}, {X: x, Y: 5}, {X: x, Y: 10}} }
+	f := loosen.Film{Frames: [][][]r3.Vec{{at(-1), at(1)}, {at(1), at(-1)}, {at(1.5), at(-1.5)}}}
+	if a, b := f.Passing(0), f.Passing(1); a > 1e-9 || math.Abs(b-2.25) > 1e-9 {
+		t.Errorf("they pass %.2f and %.2f diameters apart, not 0 and 2.25", a, b)
+	}
+}
+
 func TestWhatCannotBeLoosened(t *testing.T) {
 	if _, err := loosen.Grow(context.Background(), loosen.Problem{}); err == nil {
 		t.Error("nothing is loosened")
@@ -133,6 +144,17 @@ func TestWhatCannotBeLoosened(t *testing.T) {
 	// Nothing is knotted in a straight strand: its film cannot be read.
 	if f, err := loosen.Grow(context.Background(), loosen.Problem{Strands: []loosen.Strand{{Points: []r3.Vec{{}, {Y: 5}}, Diameter: 1}}}); err == nil && f.Readable() == nil {
 		t.Error("a straight strand has a film")
+	}
+	bands := loosen.Problem{Across: true, Strands: []loosen.Strand{{Points: []r3.Vec{{}, {Y: 5}}, Diameter: 1}, {Points: []r3.Vec{{X: 1}, {X: 1, Y: 5}}, Diameter: 1}}}
+	for _, b := range []loosen.Bands{
+		{},
+		{Film: loosen.Film{Across: true, Frames: [][][]r3.Vec{{{{}, {Y: 5}}}, {{{}, {Y: 5}}}}}},
+		{Film: loosen.Film{Frames: [][][]r3.Vec{{{{}, {Y: 5}}}, {{{}, {Y: 5}}}}}, Of: [][2]int{{0, 1}}},
+	} {
+		bands.Bands = &b
+		if _, err := loosen.Grow(context.Background(), bands); err == nil || !strings.Contains(err.Error(), "bands need") {
+			t.Errorf("bands of %d strands, seen from the end %v: %v", len(b.Of), b.Film.Across, err)
+		}
 	}
 	if math.IsNaN(loosen.Film{Frames: [][][]r3.Vec{{{{}, {Y: 1}}}}}.Length(0)) {
 		t.Error("a short strand has no length")

@@ -14,6 +14,7 @@ import (
 const (
 	leastGap     = 0.93 // diameters between strands, in all frames; or that of the tight knot
 	gapOff       = 0.03 // less than which none has
+	leastWay     = 0.8  // and on the way from one frame to the next
 	leastGrowth  = 1.2  // times the tight knot's cord
 	mostCrossing = 20   // of the loose knot, a strand
 	mostJump     = 3.05 // diameters that a strand moves from frame to frame
@@ -37,6 +38,9 @@ func (f Film) Readable() error {
 		if k > 0 {
 			if j := f.jump(k); j > mostJump {
 				return fmt.Errorf("a strand moves %.1f diameters to frame %d", j, k)
+			}
+			if g := f.Passing(k - 1); g < leastWay {
+				return fmt.Errorf("on the way to frame %d strands pass %.2f diameters apart", k, g)
 			}
 		}
 	}
@@ -164,20 +168,31 @@ func (f Film) led(k int) []curve.Curve {
 // farOff is how far before, behind and beside the picture strands are led on, diameters.
 const farOff = 60
 
-// ledFar are the strands of frame k, led on from where they stand and hang when they are
-// tight, far behind and far before the picture, to far beside it: so it tells nothing that one
-// passed before another's beginning or behind its end, both of which are seen as dots.
+// ledFar are the strands of frame k, led on from where they stand, far behind the picture, and
+// from where they hang, as they hang in one frame after the other till they are tight, far before
+// it, and then to far beside it: so it tells nothing that one passed before another's beginning or
+// behind its end, both of which are seen as dots, and ends that turn about one another while the
+// knot is drawn up are still turned so.
 func (f Film) ledFar(k int) []curve.Curve {
 	out := f.curves(k)
 	if !f.Across {
 		return out
 	}
-	for i, c := range f.curves(len(f.Frames) - 1) {
+	last := len(f.Frames) - 1
+	for i, c := range f.curves(last) {
 		begin, end := c.Points[0], c.Points[len(c.Points)-1]
 		at := float64(farOff + i) // no two at one depth
 		aside := r3.Vec{X: 10 * farOff, Y: float64(i)}
-		behind, before := r3.Add(begin, r3.Vec{Z: -at}), r3.Add(end, r3.Vec{Z: at})
-		line := append([]r3.Vec{r3.Add(behind, aside), behind}, append(out[i].Points, before, r3.Add(before, aside))...)
+		behind := r3.Add(begin, r3.Vec{Z: -at})
+		line := append([]r3.Vec{r3.Add(behind, aside), behind}, out[i].Points...)
+		depth := end.Z
+		for _, frame := range f.Frames[k:] { // all at one depth
+			depth += farOff
+			hangs := curve.EndOn(frame[i][len(frame[i])-1])
+			line = append(line, r3.Vec{X: hangs.X, Y: hangs.Y, Z: depth})
+		}
+		before := r3.Vec{X: end.X, Y: end.Y, Z: depth + at}
+		line = append(line, before, r3.Add(before, aside))
 		out[i] = curve.Curve{Points: line}.Map(askew)
 	}
 	return out
@@ -206,6 +221,32 @@ func (f Film) Gap(k int) float64 {
 		for _, b := range cs[:i] {
 			least = math.Min(least, 1+curve.Gap(a, 1, b, 1))
 		}
+	}
+	return least
+}
+
+// smooth tells whether strands keep off one another on the way from each frame to the next.
+func (f Film) smooth() bool {
+	for k := range len(f.Frames) - 1 {
+		if f.Passing(k) < leastWay {
+			return false
+		}
+	}
+	return true
+}
+
+// Passing is how near strands come to one another, as in [Film.Gap], on the way from frame k to the
+// next: a quarter, a half and three quarters of it are looked at.
+func (f Film) Passing(k int) float64 {
+	least := math.Inf(1)
+	for _, u := range [3]float64{0.25, 0.5, 0.75} {
+		frame := make([][]r3.Vec, len(f.Frames[k]))
+		for i, pts := range f.Frames[k] {
+			for j, v := range pts {
+				frame[i] = append(frame[i], curve.Lerp(v, f.Frames[k+1][i][j], u))
+			}
+		}
+		least = math.Min(least, Film{Frames: [][][]r3.Vec{frame}, Across: f.Across}.Gap(0))
 	}
 	return least
 }

@@ -94,24 +94,24 @@ func fromRoute(ctx context.Context, s *state, growth float64) (Film, error) {
 	for k := range s.from {
 		copy(s.at[s.from[k]:s.to[k]], s.tightOf[k])
 	}
+	return s.theRest(stills, rest, growth)
+}
+
+// theRest is the film of stills and of the way that is left from where strands rest to the tight knot,
+// where they are now: it is constructed, and at most routeOff.
+func (s *state) theRest(stills []still, rest [][]r3.Vec, growth float64) (Film, error) {
 	tight := s.still()
 	if off := math.Max(far(rest, tight.at), far(tight.at, rest)); off > routeOff {
 		return Film{}, fmt.Errorf("loosen: drawn up, what hands lay is %.2f diameters off the tight knot", off)
 	}
 	for n := 1; n < routeOnto; n++ {
-		var at still
+		at := make([][]r3.Vec, len(rest))
 		for k := range rest {
-			pts := make([]r3.Vec, len(rest[k]))
-			for i := range pts {
-				pts[i] = curve.Lerp(rest[k][i], tight.at[k][i], float64(n)/routeOnto)
-			}
-			at.at = append(at.at, pts)
-			if !s.fixed[k] {
-				at.length += curve.Curve{Points: pts}.Length()
+			for i, v := range rest[k] {
+				at[k] = append(at[k], curve.Lerp(v, tight.at[k][i], float64(n)/routeOnto))
 			}
 		}
-		at.length -= float64(s.moving()) * (tailAbove + tailBelow)
-		stills = append(stills, at)
+		stills = append(stills, s.stillOf(at))
 	}
 	stills = append(stills, tight)
 	stills = slices.DeleteFunc(stills, func(t still) bool { return t.length > grownOver*growth*tight.length })

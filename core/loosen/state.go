@@ -12,6 +12,9 @@ import (
 // state is a knot while it is loosened. Nodes of all strands stand in one list.
 type state struct {
 	free     bool    // nodes are not held to their tight places
+	grows    float64 // cord in the tight knot that it is grown from steadily; 0 where it is not
+	longest  float64 // most cord that was in it since
+	steady   float64 // how many times harder it is held to its tight places then
 	top      float64 // y at which strands come in
 	across   bool    // the picture lies across the work: places are [curve.EndOn]
 	mid      float64 // depth of the middle of the knot, and half of what it takes of it

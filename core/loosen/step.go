@@ -142,11 +142,19 @@ func (s *state) forces() {
 		}
 	}
 	pull := 1 - 0.5*q
+	if s.grows > 0 { // out of its row a knot that is repeated is no shortest one, and would shrink first
+		now := s.inKnot()
+		s.longest = math.Max(s.longest, now)
+		pull = pull*math.Max(0, math.Min(1, (now/s.grows-1)/pullFrom)) - shrinkHard*(1-now/s.longest)
+	}
 	flat := flatHard * math.Min(1, 1.5*q)
 	radius := bendTight + (bendLoose-bendTight)*q
 	hold := 0.0
 	if q < heldUnder && !s.free {
-		hold = 2 * (1 - q/heldUnder)
+		hold = holdHard * (1 - q/heldUnder)
+		if s.grows > 0 {
+			hold *= s.steady
+		}
 	}
 	hold += s.onto
 	for k := range s.from {

@@ -18,11 +18,14 @@ type endOn struct {
 	top  float64  // the least y of its runs
 }
 
-// lookUp looks up the work from below. Of a long section the last few diameters are seen. Of a
-// knot in hand the ends that hang from it are cut off a little below it, so that they do not
+// lookUp looks up the work from below. Of a long section the last few diameters are seen, in hand so
+// many that the whole of a loose knot is. Of a knot in hand the ends that hang from it are cut off a little below it, so that they do not
 // stand before it.
 func lookUp(runs []plan.Strand, thick float64, inHand bool) endOn {
-	const deep = 6.0 // diameters
+	deep := 6.0 // diameters
+	if inHand {
+		deep = 12
+	}
 	low := math.Inf(-1)
 	for _, s := range runs {
 		lowest := s.Points[0]

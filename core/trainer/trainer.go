@@ -406,7 +406,7 @@ var names = sync.OnceValue(func() []called {
 	}
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
-			p, ok := loose.Problem(k, n)
+			p, ok := loose.Problem(k, n, loose.Films)
 			if !ok || p.Across {
 				continue
 			}

@@ -46,6 +46,27 @@ func init() {
 	})
 }
 
+// winding is a coil of turns round a standing part, in diameters: from its left side at the height
+// 0 up, front first, so far from the middle and a pitch a turn; and the way of the end from there
+// on, through the last turn and out below it. At the face the last turn stands off, for the end
+// lies between it and the standing part. It is constructed.
+func winding(turns int, radius, pitch float64) (round, through []r3.Vec) {
+	const per, open = 16, 1.05
+	for i := 0; i <= turns*per; i++ {
+		u := float64(i) / per
+		s, c := math.Sincos(2 * math.Pi * u)
+		r, y := radius, pitch*u
+		if last := u - float64(turns-1); last > 0 {
+			r += open * math.Max(0, s)
+			y += 0.5 * math.Min(1, 4*last)
+		}
+		round = append(round, r3.Vec{X: -r * c, Y: -y, Z: r * s * math.Min(1, 4*u)})
+	}
+	top := round[len(round)-1].Y
+	front := top + 0.75*pitch // of the last turn
+	return round, []r3.Vec{{X: -0.8 * radius, Y: top - 0.15, Z: 0.75}, {X: -0.35, Y: top + 0.3, Z: radius}, {X: 0.1, Y: front, Z: radius}, {X: 0.5, Y: front + 0.75, Z: 1.3}, {X: 1.6, Y: front + 0.9, Z: 1.2}}
+}
+
 // tieCoil lays the standing part straight, the eye round the ring's wire and
 // the turns back up to where the section begins.
 func tieCoil(w knot.Work) (knot.Tied, error) {
@@ -72,22 +93,15 @@ func tieCoil(w knot.Work) (knot.Tied, error) {
 	}
 	long := func() float64 { return curve.Curve{Points: pts}.Length() }
 	eyeAt := long()
-	// In from the eye's left, then round the standing part, front first.
-	const per = 16
-	for i := 0; i <= turns*per; i++ {
-		u := float64(i) / per
-		s, c := math.Sincos(2*math.Pi*u + math.Pi)
-		ease := math.Min(1, u*4)
-		put(d*c, neck-u*d, -d*s*ease)
+	// In from the eye's left, then round the standing part.
+	round, through := winding(turns, 1, 1)
+	for _, v := range round {
+		put(d*v.X, neck+d*v.Y, d*v.Z)
 	}
-	// Through the last turn: back down between it and the standing part it
-	// cannot lie, so it passes under the turn on the outside of the neck.
 	turnsAt := long()
-	top := pts[len(pts)-1]
-	put(-0.9*d, top.Y-0.7*d, 0.5*d)
-	put(-0.3*d, top.Y-0.9*d, 1.0*d)
-	put(0.5*d, top.Y-0.6*d, 1.25*d)
-	put(1.2*d, top.Y+0.2*d, 1.3*d)
+	for _, v := range through {
+		put(d*v.X, neck+d*v.Y, d*v.Z)
+	}
 	t := knot.Tied{Height: middle + eye, Repeats: 1, Gap: 1, Loose: true, Ends: true, Endings: []knot.Ending{{TrimsMM: 10}}, Order: knot.Identity(1), Workers: []int{0},
 		Eye: middle + eye - d/2 - w.BarMM/2}
 	// The turns are constructed and then moved clear of one another.

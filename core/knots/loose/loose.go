@@ -36,6 +36,11 @@ func Films(id string) []knot.Film {
 	if err != nil {
 		return nil // a test reads them
 	}
+	return FilmsIn(all, id)
+}
+
+// FilmsIn are those of a knot among packed frames.
+func FilmsIn(all map[string]shapes.Shape, id string) []knot.Film {
 	var out []knot.Film
 	for _, n := range Strands {
 		for _, across := range []bool{false, true} {
@@ -82,10 +87,13 @@ func Name(id string, strands int, across bool) string {
 }
 
 // Problem is a knot as it is tied once on strands that hang side by side, or the part of it that
-// stands for it, to be loosened;
-// not ok for one that goes round, that has cords of its own, or that is not tied on so many
-// strands.
-func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
+// stands for it, to be loosened; films finds those of a knot in whose way another one's strands
+// are led in bands. Not ok for one that goes round, that has cords of its own, or that is not tied
+// on so many strands.
+func Problem(k knot.Knot, strands int, films func(id string) []knot.Film) (loosen.Problem, bool) {
+	if k.Part != nil && k.Part.Of != "" {
+		return inBands(k, strands, films(k.Part.Of))
+	}
 	if k.Part != nil {
 		return part(*k.Part, strands)
 	}
@@ -98,9 +106,6 @@ func Problem(k knot.Knot, strands int) (loosen.Problem, bool) {
 
 // part is the part of a knot that is loosened by itself.
 func part(of knot.Part, strands int) (loosen.Problem, bool) {
-	if of.Of != "" { // that knot has the film
-		return loosen.Problem{}, false
-	}
 	curves, err := of.Strands()
 	if err != nil || len(curves) != strands {
 		return loosen.Problem{}, false
@@ -193,6 +198,12 @@ func Fingerprint(p loosen.Problem) string {
 	fmt.Fprint(h, loosen.Version)
 	fmt.Fprint(h, p.Across)
 	lines := slices.Clone(p.Route)
+	if p.Bands != nil {
+		fmt.Fprint(h, p.Bands.Of)
+		for _, frame := range p.Bands.Film.Frames {
+			lines = append(lines, frame...)
+		}
+	}
 	for _, s := range p.Strands {
 		fmt.Fprint(h, s.Fixed, ";")
 		lines = append(lines, s.Points)

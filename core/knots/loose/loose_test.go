@@ -40,7 +40,7 @@ func byName(t *testing.T, each func(name string, k knot.Knot, strands int, f kno
 // What is embedded was grown from the knots and by the loosening that are there now.
 func TestFilmsAreThoseOfTheKnots(t *testing.T) {
 	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
-		p, ok := loose.Problem(k, strands)
+		p, ok := loose.Problem(k, strands, loose.Films)
 		if !ok {
 			t.Errorf("%s is no problem any more", name)
 			return
@@ -107,8 +107,9 @@ func knotted(t *testing.T, f knot.Film, frame int) invariant {
 		end := f.Frames[len(f.Frames)-1][i]
 		at := end[len(end)-1]
 		line := append([]r3.Vec{{X: pts[0].X, Y: -300, Z: pts[0].Z}}, append(slices.Clone(pts), r3.Vec{X: at.X, Y: 300, Z: at.Z})...)
-		// From a little aside, so that no two hang right behind one another.
-		cs = append(cs, curve.Curve{Points: line}.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X + 0.0917313*v.Z, Y: v.Y, Z: v.Z} }))
+		// From a little aside and above, so that no two hang right behind one another, and no
+		// nodes of strands that are alike coincide.
+		cs = append(cs, curve.Curve{Points: line}.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: v.X + 0.0917313*v.Z, Y: v.Y + 0.0367891*v.Z, Z: v.Z} }))
 	}
 	found, err := curve.Crossings(cs)
 	if err != nil {

@@ -57,6 +57,9 @@ func accentRoute(thick float64) (string, func() tighten.Problem) {
 	return fmt.Sprintf("doubled, accent %.2f", thick), func() tighten.Problem { return pairsRoute(thick) }
 }
 
+// inKnot is how far from its middle a single diamond reaches, diameters of its strand laid twice.
+const inKnot = 9
+
 func pairsRoute(accent float64) tighten.Problem {
 	const loose, far = 1.1, 15.0
 	scale := 2.15 + accent // as much wider as what lies beside one another
@@ -68,7 +71,7 @@ func pairsRoute(accent float64) tighten.Problem {
 			line.Points[i] = r3.Scale(scale, line.Points[i])
 		}
 		line.Points = slices.DeleteFunc(line.Points, func(v r3.Vec) bool { return math.Abs(v.Y) > far })
-		side := alongside(line.Points)
+		side := line.Alongside(inKnot)
 		off := loose / 2
 		if k == 0 && accent > 0 {
 			off = loose * (1 + accent) / 2
@@ -91,50 +94,6 @@ var single func() [][]r3.Vec
 
 func init() {
 	single = func() [][]r3.Vec { return family.Embedded()["two-strand diamond"].Strands }
-}
-
-// alongside is, at each point of a line, the way to its side in the surface of the
-// knot that it makes: a direction carried along it without twist, begun so that it
-// lies best across the way out of the knot.
-func alongside(pts []r3.Vec) []r3.Vec {
-	n := len(pts)
-	ahead := func(i int) r3.Vec { return r3.Unit(r3.Sub(pts[min(n-1, i+1)], pts[max(0, i-1)])) }
-	a := ahead(0)
-	side := r3.Unit(r3.Cross(a, r3.Vec{X: a.Y, Y: a.Z, Z: a.X}))
-	carried := make([]r3.Vec, n)
-	for i := range pts {
-		t := ahead(i)
-		side = r3.Unit(r3.Sub(side, r3.Scale(r3.Dot(side, t), t)))
-		carried[i] = side
-	}
-	var middle r3.Vec
-	for _, v := range pts {
-		middle = r3.Add(middle, r3.Scale(1/float64(n), v))
-	}
-	best, angle := math.Inf(1), 0.0
-	turned := func(i int, by float64) r3.Vec {
-		sin, cos := math.Sincos(by)
-		return r3.Add(r3.Scale(cos, carried[i]), r3.Scale(sin, r3.Cross(ahead(i), carried[i])))
-	}
-	for k := range 180 {
-		by := float64(k) * math.Pi / 180
-		off := 0.0
-		for i, v := range pts {
-			out := r3.Sub(v, middle)
-			if r3.Norm(out) > 9 { // only in the knot
-				continue
-			}
-			u := r3.Dot(turned(i, by), r3.Unit(out))
-			off += u * u
-		}
-		if off < best {
-			best, angle = off, by
-		}
-	}
-	for i := range carried {
-		carried[i] = turned(i, angle)
-	}
-	return carried
 }
 
 // Doubled are the settings of a double diamond.
@@ -255,11 +214,11 @@ func tieDouble(w knot.Work, changed bool) (knot.Tied, error) {
 	const apart = 0.1
 	for place := range 4 {
 		route := single[of[place]/2].Route
-		s := curve.Spline(route[2:len(route)-2], false).Points
-		side := alongside(s)
+		line := curve.Spline(route[2:len(route)-2], false)
+		side := line.Alongside(inKnot)
 		sign := float64(2*(of[place]%2) - 1)
 		var pts []r3.Vec
-		for i, v := range s {
+		for i, v := range line.Points {
 			pts = append(pts, r3.Scale(d, r3.Add(v, r3.Scale(sign*apart, side[i]))))
 		}
 		t.Flat = append(t.Flat, knot.Path{Points: pts})

@@ -49,14 +49,33 @@ func run(folder string, all bool, only string) error {
 		return fmt.Errorf("reading the films: %w", err)
 	}
 	kept := map[string]shapes.Shape{}
+	// What is laid in the way of another knot needs that one's film.
+	for _, bands := range []bool{false, true} {
+		growAll(jobs(have, kept, all, only, bands), kept)
+		if b, err = shapes.Pack(kept); err != nil {
+			return err
+		}
+		if kept, err = shapes.Unpack(b); err != nil { // as they are when they are read
+			return err
+		}
+	}
+	if err := os.WriteFile(file, b, 0o644); err != nil {
+		return fmt.Errorf("writing the films: %w", err)
+	}
+	return nil
+}
+
+// jobs are the films to grow, those in bands or all others; what need not be grown goes from have
+// to kept.
+func jobs(have, kept map[string]shapes.Shape, all bool, only string, bands bool) []job {
 	var todo []job
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
 			if k.Film != nil && n > 1 {
 				continue // it makes it of that of one
 			}
-			p, ok := loose.Problem(k, n)
-			if !ok {
+			p, ok := loose.Problem(k, n, func(id string) []knot.Film { return loose.FilmsIn(kept, id) })
+			if !ok || (p.Bands != nil) != bands {
 				continue
 			}
 			j := job{loose.Name(k.ID, n, p.Across), loose.Fingerprint(p), p}
@@ -77,6 +96,11 @@ func run(folder string, all bool, only string) error {
 			}
 		}
 	}
+	return todo
+}
+
+// growAll grows films, as many at once as there are processors, into kept.
+func growAll(todo []job, kept map[string]shapes.Shape) {
 	var lock sync.Mutex
 	var group sync.WaitGroup
 	next := make(chan job)
@@ -100,22 +124,23 @@ func run(folder string, all bool, only string) error {
 	}
 	close(next)
 	group.Wait()
-	if b, err = shapes.Pack(kept); err != nil {
-		return err
-	}
-	if err := os.WriteFile(file, b, 0o644); err != nil {
-		return fmt.Errorf("writing the films: %w", err)
-	}
-	return nil
 }
 
 // growths are how far a knot is loosened, in turn, till its film can be read; routed, how loose
 // one is at most that is drawn up from what hands lay.
 var growths, routed = []float64{loosen.UsualGrowth, 1.6, 1.35}, []float64{3.2, 2.4}
 
+// bandsGrowth is how loose what is laid in bands is at most.
+const bandsGrowth = 3.2
+
 // grow grows the frames of a film: from what hands lay where that is told, or from the knot.
 func grow(j job) (map[string]shapes.Shape, error) {
 	var tries []loosen.Problem
+	if j.p.Bands != nil {
+		p := j.p
+		p.Growth = bandsGrowth
+		tries = append(tries, p)
+	}
 	if j.p.Route != nil {
 		for _, g := range routed {
 			p := j.p
@@ -124,6 +149,9 @@ func grow(j job) (map[string]shapes.Shape, error) {
 		}
 	}
 	for _, g := range growths {
+		if j.p.Bands != nil {
+			break
+		}
 		p := j.p
 		p.Route, p.Growth = nil, g
 		tries = append(tries, p)
