@@ -1,7 +1,8 @@
 // Package loose keeps the films of knots: how each goes from loose to drawn up, loose as one
 // sees it who ties it, from the face or at the working end. They are grown from the knots' own
-// curves, or drawn up from the way that hands lay them, by package loosen when the
-// program is built (make shapes); nothing of a knot is said here.
+// curves, or drawn up from the way that hands lay them, or laid in bands in the way of
+// another knot, by package loosen when the program is built (make shapes); nothing of a knot
+// is said here.
 package loose
 
 import (
