@@ -19,12 +19,12 @@ type endOn struct {
 }
 
 // lookUp looks up the work from below. Of a long section the last few diameters are seen, in hand so
-// many that the whole of a loose knot is. Of a knot in hand the ends that hang from it are cut off a little below it, so that they do not
-// stand before it.
+// many that the whole of a loose knot is. Of a knot in hand the ends that hang from it are cut off a
+// little below it, so that they do not stand before it.
 func lookUp(runs []plan.Strand, thick float64, inHand bool) endOn {
 	deep := 6.0 // diameters
 	if inHand {
-		deep = 12
+		deep = 24
 	}
 	low := math.Inf(-1)
 	for _, s := range runs {

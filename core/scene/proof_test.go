@@ -43,6 +43,44 @@ func sampled(t testing.TB, id string) plan.Layout {
 	return p.Layout()
 }
 
+// Of a knot in hand that is looked at from its end nothing is cut out: each strand of it is one piece
+// from where it comes in to where it hangs, loose and drawn up.
+func TestAKnotInHandIsSeenWholeFromTheEnd(t *testing.T) {
+	for _, id := range []string{"double-diamond", "two-strand-diamond", "multi-strand-diamond"} {
+		d, at, err := patterns.Sample(id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		whole, err := plan.Make(d, plan.Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		moves := 0
+		for _, s := range whole.Steps {
+			moves += s.Repeats * len(s.Actions)
+		}
+		seen := 0
+		for until := 1; until <= moves; until++ {
+			p, err := plan.Make(d, plan.Options{Until: until, Along: 0.5})
+			if err != nil {
+				t.Fatal(err)
+			}
+			l := p.Look()
+			if at >= len(l.Sections) || l.Moving < 0 {
+				continue
+			}
+			runs := len(sectionRuns(l, at))
+			if got := len(lookUpAt(l, at).runs); got > runs {
+				t.Errorf("%s, move %d: %d strands are seen in %d pieces", id, until, runs, got)
+			}
+			seen++
+		}
+		if seen < 3 {
+			t.Errorf("%s: only %d moves were looked at", id, seen)
+		}
+	}
+}
+
 // LeftOut tells whether a picture of a test is left out, by its number and its side: of two
 // sizes that follow one another each side has one, and the next knot the others. All are drawn
 // where BIGHT_ALL_SHAPES is set.
