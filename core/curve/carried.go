@@ -28,9 +28,14 @@ func (c Curve) TurnedSides(sides []r3.Vec, by float64) []r3.Vec {
 	out := make([]r3.Vec, len(sides))
 	sin, cos := math.Sincos(by)
 	for i, v := range sides {
-		out[i] = r3.Add(r3.Scale(cos, v), r3.Scale(sin, r3.Cross(c.ahead(i), v)))
+		out[i] = c.turned(i, v, sin, cos)
 	}
 	return out
+}
+
+// turned is a unit across an open curve at point i, turned about it.
+func (c Curve) turned(i int, side r3.Vec, sin, cos float64) r3.Vec {
+	return r3.Add(r3.Scale(cos, side), r3.Scale(sin, r3.Cross(c.ahead(i), side)))
 }
 
 // Alongside is, at each point of an open curve, the way to its side in the surface of the knot
@@ -53,8 +58,7 @@ func (c Curve) Alongside(within float64) []r3.Vec {
 			if r3.Norm(out) > within {
 				continue
 			}
-			side := r3.Add(r3.Scale(cos, carried[i]), r3.Scale(sin, r3.Cross(c.ahead(i), carried[i])))
-			u := r3.Dot(side, r3.Unit(out))
+			u := r3.Dot(c.turned(i, carried[i], sin, cos), r3.Unit(out))
 			off += u * u
 		}
 		if off < best {

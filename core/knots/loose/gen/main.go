@@ -126,35 +126,28 @@ func growAll(todo []job, kept map[string]shapes.Shape) {
 	group.Wait()
 }
 
-// growths are how far a knot is loosened, in turn, till its film can be read; routed, how loose
-// one is at most that is drawn up from what hands lay.
-var growths, routed = []float64{loosen.UsualGrowth, 1.6, 1.35}, []float64{3.2, 2.4}
-
-// bandsGrowth is how loose what is laid in bands is at most.
-const bandsGrowth = 3.2
+// growths are how far a knot is loosened, in turn, till its film can be read; routed and banded, how
+// loose one is at most that is drawn up from what hands lay, or laid in bands.
+var growths, routed, banded = []float64{loosen.UsualGrowth, 1.6, 1.35}, []float64{3.2, 2.4}, []float64{3.2}
 
 // grow grows the frames of a film: from what hands lay where that is told, or from the knot.
 func grow(j job) (map[string]shapes.Shape, error) {
 	var tries []loosen.Problem
-	if j.p.Bands != nil {
-		p := j.p
-		p.Growth = bandsGrowth
-		tries = append(tries, p)
-	}
-	if j.p.Route != nil {
-		for _, g := range routed {
-			p := j.p
+	try := func(p loosen.Problem, growths []float64) {
+		for _, g := range growths {
 			p.Growth = g
 			tries = append(tries, p)
 		}
 	}
-	for _, g := range growths {
-		if j.p.Bands != nil {
-			break
+	if j.p.Bands != nil {
+		try(j.p, banded)
+	} else {
+		if j.p.Route != nil {
+			try(j.p, routed)
 		}
-		p := j.p
-		p.Route, p.Growth = nil, g
-		tries = append(tries, p)
+		tight := j.p
+		tight.Route = nil
+		try(tight, growths)
 	}
 	var f loosen.Film
 	var err error
