@@ -16,8 +16,9 @@ import (
 //
 // Laws: (1) all frames have the same nodes; (2) the last is the drawn-up curve; (3) each is
 // shorter than the one before; (4) in none do strands come nearer than they are thick, but
-// for a few hundredths, nor nearer than 0.8 diameters on the straight way of the nodes from
-// one to the next; (5) all are the same knot.
+// for a few hundredths, nor do they pass through one another on the straight way of the nodes
+// from one to the next: where it was grown they keep 0.8 diameters there, else half a diameter;
+// (5) all are the same knot.
 type Film struct {
 	Frames [][][]r3.Vec
 	// Across is set where it is loose as one sees it who looks at the working end.

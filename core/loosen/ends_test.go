@@ -11,7 +11,7 @@ import (
 )
 
 // Two strands whose ends turn about one another while they are drawn up are wound in every frame as
-// they are in the last, however far they turn; and where they are laid with half a turn more, they
+// they are in the last, however far they turn; and where they are laid with a turn more, they
 // are not.
 func TestEndsThatTurnAreStillWoundAlike(t *testing.T) {
 	const frames, tall = 9, 20.0

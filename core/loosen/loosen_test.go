@@ -121,10 +121,13 @@ func TestWhatIsFixedStays(t *testing.T) {
 // Two straight strands that change places between two frames pass through one another on the way,
 // though they are far apart in both; that is told, and such a film is not one to tie from.
 func TestStrandsThatPassThroughOneAnotherAreTold(t *testing.T) {
-	at := func(x float64) []r3.Vec { return []r3.Vec{{X: x}, {X: x, Y: 5}, {X: x, Y: 10}} }
-	f := loosen.Film{Frames: [][][]r3.Vec{{at(-1), at(1)}, {at(1), at(-1)}, {at(1.5), at(-1.5)}}}
+	at := func(x, long float64) []r3.Vec { return []r3.Vec{{X: x}, {X: x, Y: long / 2}, {X: x, Y: long}} }
+	f := loosen.Film{Frames: [][][]r3.Vec{{at(-1, 10), at(1, 10)}, {at(1, 9), at(-1, 9)}, {at(1.5, 8), at(-1.5, 8)}}}
 	if a, b := f.Passing(0), f.Passing(1); a > 1e-9 || math.Abs(b-2.25) > 1e-9 {
 		t.Errorf("they pass %.2f and %.2f diameters apart, not 0 and 2.25", a, b)
+	}
+	if err := f.Readable(); err == nil || !strings.Contains(err.Error(), "on the way to frame 1") {
+		t.Errorf("of its film it says %v", err)
 	}
 }
 

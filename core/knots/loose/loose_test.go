@@ -79,6 +79,35 @@ func TestFilmsCanBeRead(t *testing.T) {
 	})
 }
 
+// Strands that are led two and two lie side by side in the loose knot, all the way from where they
+// stand to where they hang.
+func TestBandsLieSideBySide(t *testing.T) {
+	found := 0
+	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
+		p, _ := loose.Problem(k, strands, loose.Films)
+		if p.Bands == nil {
+			return
+		}
+		for _, of := range p.Bands.Of {
+			found++
+			one, other := f.Frames[0][of[0]], curve.Curve{Points: f.Frames[0][of[1]]}
+			for i, v := range one {
+				near := math.Inf(1)
+				for j := 1; j < len(other.Points); j++ {
+					d, _, _ := curve.SegmentDistance(v, v, other.Points[j-1], other.Points[j])
+					near = math.Min(near, d)
+				}
+				if near > 1.3 {
+					t.Errorf("%s: node %d of strand %d lies %.2f diameters from the one beside it", name, i, of[0]+1, near)
+				}
+			}
+		}
+	})
+	if found != 2 {
+		t.Errorf("%d bands are found", found)
+	}
+}
+
 // All frames of a film are one knot: closed round the outside, their determinants agree, and
 // every two strands are linked alike.
 func TestFilmsKeepTheirKnot(t *testing.T) {
@@ -426,6 +455,11 @@ func TestBundlesAreDrawnUpAsOneStrandIs(t *testing.T) {
 				}
 				if i > 0 && f.Length(i) >= f.Length(i-1) {
 					t.Errorf("%s on %d: frame %d is no shorter than the one before", id, n, i)
+				}
+				if i < last {
+					if g := f.Passing(i); g < 0.5 { // nearer they could have passed through one another
+						t.Errorf("%s on %d: after frame %d strands pass %.2f diameters apart", id, n, i, g)
+					}
 				}
 			}
 			for i := 0; i < last; i += 5 {

@@ -15,7 +15,8 @@ var bundled = memo.Cache[knot.Film]{Most: 16 << 20}
 
 // bundleFilm is the film of a bundle that ties a knot of one strand: in every frame its strands
 // keep their places in the rope that they make, which is drawn up as the one strand is. That
-// one's film was grown; what is made of it is constructed.
+// one's film was grown; what is made of it is constructed: on the way from one frame to the next
+// strands may come nearer than in those that were grown, but never pass through one another.
 func bundleFilm(w knot.Work) (knot.Film, bool) {
 	one, ok := knot.FilmOn(w.Section.Do, 1)
 	if set, is := w.Section.Settings.(Settings); !ok || is && set.Of == "one-leg" || len(w.Strands) < 2 || len(w.Strands) > mostSeen {
