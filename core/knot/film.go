@@ -158,9 +158,9 @@ func (f Film) laid(t Tied, d float64) ([][]r3.Vec, bool) {
 		}
 		n := len(p.Points)
 		pts := make([]r3.Vec, 0, n+2)
-		above, below := -last[i][0].Y, last[i][len(last[i])-1].Y
+		above, below := last[i][0].Y, last[i][len(last[i])-1].Y
 		first, end := r3.Scale(1/d, p.Points[0]), r3.Scale(1/d, p.Points[n-1])
-		pts = append(pts, r3.Vec{X: first.X, Y: first.Y - above, Z: first.Z})
+		pts = append(pts, r3.Vec{X: first.X, Y: math.Min(above, first.Y-1), Z: first.Z})
 		for _, v := range p.Points {
 			pts = append(pts, r3.Scale(1/d, v))
 		}
@@ -226,7 +226,11 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 		if last.moves > 0 {
 			break // it hangs from the knot before it
 		}
-		lower = math.Max(lower, (t.Paths[i].Points[0].Y/d-now[i][0].Y)*(1-drawn))
+		from, out := r3.Scale(1/d, t.Paths[i].Points[0]), 0.0
+		if f.Across { // held apart, strands go outwards on their way down to it
+			out = math.Hypot(places[i][0].X-from.X, places[i][0].Z-from.Z)
+		}
+		lower = math.Max(lower, (from.Y-now[i][0].Y)*(1-drawn)+out)
 	}
 	found, err := curve.Crossings(curvesOf(places))
 	if err != nil {
@@ -265,8 +269,8 @@ func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 			if f.Across { // it stands towards the eye, beside what is led
 				side = 0
 			}
-			at := pts[0]
-			pts = curve.Curve{Points: []r3.Vec{at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}}.Resample(3 * hangs).Points
+			from, at := pts[0], pts[min(1, len(pts)-1)] // where it comes in, and where it is held
+			pts = curve.Curve{Points: []r3.Vec{from, at, {X: at.X, Y: at.Y + 2*d, Z: at.Z + side}, {X: at.X, Y: at.Y + hangs*d, Z: at.Z + side}}}.Resample(3 * hangs).Points
 		default:
 			pts = Tip(pts, share, d)
 		}

@@ -203,7 +203,7 @@ func (t Tied) looked() []curve.Curve {
 // ledUpTo is the share of its way that a strand is led when a move has come along, of moves that
 // end at these shares: 1 for one that no move leads.
 func ledUpTo(moves []move.Move, upTo []float64, strand, action int, along float64) float64 {
-	share, led := 1.0, false
+	share, led, whole := 1.0, false, true
 	for k, m := range moves {
 		if m.Strand != strand && !slices.Contains(m.With, strand) || !leads(m) {
 			continue
@@ -217,6 +217,10 @@ func ledUpTo(moves []move.Move, upTo []float64, strand, action int, along float6
 		case k == action:
 			share += (upTo[k] - share) * along
 		}
+		whole = k < action || k == action && along >= 1 // with its last move it is led
+	}
+	if whole {
+		return 1
 	}
 	return share
 }

@@ -26,8 +26,9 @@ func (w Work) ledTo(shown string, curves func() []curve.Curve, t Tied, d float64
 	return out
 }
 
-// ledTo tells for each move up to which share of its way its strand is led at its end: past the
-// last crossing that the move says, up to before the first that the strand's next one says. Nil
+// ledTo tells for each move up to which share of its way its strand is led while it is the one in
+// hand: past the last crossing that the move says, up to before the first that the strand's next one
+// says; with its last one to its end, or to where it hangs towards the eye of one who looks at it. Nil
 // where the crossings of the curves, looked at so, are not those that the moves say.
 func ledTo(curves []curve.Curve, moves []move.Move, d float64) []float64 {
 	said, ok := saidAt(curves, moves, true)
@@ -55,6 +56,9 @@ func ledTo(curves []curve.Curve, moves []move.Move, d float64) []float64 {
 			case moves[k].UpTo > 0:
 				end = moves[k].UpTo * n
 			case i == len(ks)-1:
+				if moves[k].End { // what then hangs towards the eye would only take time
+					end = math.Min(n, math.Max(last, hangsAt(c.Points, d))+short)
+				}
 			case last == 0: // it says none: it shares the way to the next that does
 				waiting++
 				continue
@@ -71,6 +75,17 @@ func ledTo(curves []curve.Curve, moves []move.Move, d float64) []float64 {
 		}
 	}
 	return out
+}
+
+// hangsAt is the node from which on a strand hangs straight down.
+func hangsAt(pts []r3.Vec, d float64) float64 {
+	const aside = 0.35 // diameters
+	end := pts[len(pts)-1]
+	i := len(pts) - 1
+	for i > 0 && math.Hypot(pts[i-1].X-end.X, pts[i-1].Z-end.Z) < aside*d {
+		i--
+	}
+	return float64(i)
 }
 
 // span is from the first to the last crossing that a move says, in nodes of its strand; both 0 for

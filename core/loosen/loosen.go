@@ -40,6 +40,10 @@ type Problem struct {
 	// Growth is how much cord the loose knot should have, in times the tight one's, at most where
 	// it has a route; 0 for [UsualGrowth].
 	Growth float64
+	// Spread is how far apart hands hold strands that are seen from the working end: loose, they come
+	// in and hang so much farther out from the knot's axis, diameters. Where it is 0 they come in where
+	// they do, and hang as they will.
+	Spread float64
 }
 
 // Strand is one of its strands, from above.
@@ -105,6 +109,8 @@ const (
 	grownMost   = 1.25
 	topHard     = 4.0 // nothing rises above where strands come in
 	tailHard    = 3.0 // ends stay straight
+	endsOut     = 1.5 // farther than they come in hang strands that are held apart
+	spreadAt    = 0.4 // looseness at which they are as far apart as hands hold them
 )
 
 // Grow grows the film of a problem.

@@ -20,6 +20,8 @@ type state struct {
 	mid      float64 // depth of the middle of the knot, and half of what it takes of it
 	deep     float64
 	onto     float64 // how hard they are pulled to them when they are drawn up
+	spread   float64 // how far out strands are held when they are loose; 0 where they are not
+	axis     r3.Vec  // from which they are
 	ring     *ring   // of strands that are alike; nil where they are not
 	at, v, f []r3.Vec
 	tightOf  [][]r3.Vec // where the nodes of each strand were
@@ -75,6 +77,10 @@ func newState(p Problem) *state {
 		s.top = math.Inf(-1) // strands come in at the back of the picture
 		s.depth(s.tightOf)
 		s.ring = s.ringOf()
+		s.spread = p.Spread
+		for _, pts := range s.tightOf {
+			s.axis = r3.Add(s.axis, r3.Scale(1/float64(len(s.tightOf)), pts[0]))
+		}
 	}
 	s.ready()
 	return s

@@ -57,7 +57,9 @@ func (s *state) step() {
 			s.at[i] = r3.Add(s.at[i], by)
 			far = math.Max(far, r3.Norm(by))
 		}
-		if end := s.to[k] - 1; s.across { // it hangs towards the viewer, and goes along
+		if end := s.to[k] - 1; s.spread > 0 {
+			s.holdOut(k)
+		} else if s.across { // it hangs towards the viewer, and goes along
 			by := r3.Scale(s.dt, s.f[end])
 			by.Z = 0
 			if n := r3.Norm(by); n > mostMove {
@@ -226,15 +228,38 @@ func (s *state) tail(k, i int, loose float64, hangs r3.Vec) {
 	}
 	line := hangs
 	if s.at[i].Z < s.mid {
-		line = s.nearestTight(k, i)
+		line = r3.Add(s.nearestTight(k, i), s.out(s.tightOf[k][0], s.spread))
 	}
 	s.f[i].X += tailHard * loose * (line.X - s.at[i].X)
 	s.f[i].Y += tailHard * loose * (line.Y - s.at[i].Y)
 }
 
-// hangs is where a strand hangs before the picture: the middle of what no law of it holds.
+// out is how far out from its tight place a strand is held that stands or hangs there, where it is
+// so far when the knot is loose.
+func (s *state) out(tight r3.Vec, by float64) r3.Vec {
+	way := r3.Sub(tight, s.axis)
+	way.Z = 0
+	if n := r3.Norm(way); n > 0 {
+		return r3.Scale(by*math.Min(1, s.q/spreadAt)/n, way)
+	}
+	return r3.Vec{}
+}
+
+// holdOut holds both ends of a strand as far out as hands do.
+func (s *state) holdOut(k int) {
+	pts := s.tightOf[k]
+	n := len(pts) - 1
+	s.at[s.from[k]] = r3.Add(pts[0], s.out(pts[0], s.spread))
+	s.at[s.to[k]-1] = r3.Add(pts[n], s.out(pts[n], s.spread+endsOut))
+}
+
+// hangs is where a strand hangs before the picture: where it is held, or the middle of what no law
+// of it holds.
 func (s *state) hangs(k int) r3.Vec {
 	end := s.to[k] - 1
+	if s.spread > 0 {
+		return s.at[end]
+	}
 	sum, n := s.at[end], 1.0
 	for i := end - 1; i > s.from[k] && s.law[i] == 0; i-- {
 		sum, n = r3.Add(sum, s.at[i]), n+1

@@ -128,7 +128,7 @@ func (y *Layout) hungUp(eye float64) {
 // by package fist.
 func BallLayout(b ball.Ball, strands []ball.Strand, stuffs []cord.Stuff) Layout {
 	middle := r3.Vec{Y: b.CornerMM / 2}
-	lay := Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Bottom: b.CornerMM, Moving: -1, Stuffs: stuffs}
+	lay := Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Bottom: b.CornerMM, Stuffs: stuffs}
 	for _, s := range stuffs {
 		lay.Figures = append(lay.Figures, s.Figures())
 	}

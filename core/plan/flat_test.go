@@ -3,6 +3,7 @@ package plan_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 
@@ -174,8 +175,11 @@ func TestEveryKnotAtTheVise(t *testing.T) {
 					t.Fatalf("%s after %d actions: %v", k.ID, n, err)
 				}
 				l := p.Layout()
-				if l.Moving >= len(l.Strands) {
-					t.Fatalf("%s after %d actions: strand %d of %d moves", k.ID, n, l.Moving, len(l.Strands))
+				if i := slices.IndexFunc(l.Moving, func(m plan.LegOf) bool { return m.Strand >= len(l.Strands) }); i >= 0 {
+					t.Fatalf("%s after %d actions: strand %d of %d moves", k.ID, n, l.Moving[i].Strand, len(l.Strands))
+				}
+				if len(l.Sections) > len(d.Sequence) {
+					t.Fatalf("%s after %d actions: %d sections of %d are there", k.ID, n, len(l.Sections), len(d.Sequence))
 				}
 				for _, s := range l.Strands {
 					for _, v := range s.Points {
@@ -184,7 +188,7 @@ func TestEveryKnotAtTheVise(t *testing.T) {
 						}
 					}
 				}
-				if l.Moving >= 0 {
+				if len(l.Moving) > 0 {
 					seen++
 				}
 			}

@@ -61,14 +61,18 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 	}
 	low, high = math.Inf(1), math.Inf(-1)
 	var legs []curve.Curve
-	moving := map[int]bool{}
+	var moving []int // which of those that moved each leg is, -1 for none
 	for _, s := range l.Near(begin-t, begin+handReach*t) {
 		var pts []r3.Vec
 		leg := 0
 		put := func() {
 			if len(pts) > 1 {
-				whole := l.MovingLeg < 0 || s.Fold == 0                                                  // a cord that is not folded has one leg
-				moving[len(legs)] = l.Moving < 0 || s.Index == l.Moving && (whole || l.MovingLeg == leg) // or all of them
+				moving = append(moving, -1)
+				for k, m := range l.Moving {
+					if m.Strand == s.Index && (m.Leg < 0 || s.Fold == 0 || m.Leg == leg) { // a cord that is not folded has one leg
+						moving[len(legs)] = k
+					}
+				}
 				if slices.ContainsFunc(legs, func(c curve.Curve) bool { return c.Points[0] == pts[0] }) {
 					pts = pts[1:] // two cords that are fused meet there
 				}
@@ -91,14 +95,14 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 	}
 	last := math.Inf(-1)
 	see := func(leg int, on, y float64) {
-		if !moving[leg] {
+		if len(l.Moving) > 0 && moving[leg] < 0 { // of no single one all count
 			return
 		}
 		low, high = math.Min(low, y), math.Max(high, y)
-		if l.MovingLeg == 0 { // its points come from its end
+		if len(l.Moving) > 0 && l.Moving[0].Leg == 0 { // its points come from its end
 			on = -on
 		}
-		if on > last {
+		if on > last && moving[leg] <= 0 { // the hand is at the first
 			last, at = on, y
 		}
 	}

@@ -36,11 +36,11 @@ type Layout struct {
 	// Cuts are the y, from above, at which a picture may be cut in stretches
 	// that look alike wherever the same knots come again.
 	Cuts []float64
-	// Moving is the strand that the last action moved, -1 for none; MovingLeg
-	// is the part of it before (0) or after (1) the fold, -1 for all of it, MovingFrom
-	// the y from which on it moved.
-	Moving, MovingLeg int
-	MovingFrom        float64
+	// Moving are the strands that the last action moved, the one in hand and then those that it
+	// led beside it; none where it moved no single one. Leg is -1 where all of a cord moved.
+	// MovingFrom is the y from which on they moved.
+	Moving     []LegOf
+	MovingFrom float64
 	// Places are the strands in the order in which they hung when that action began,
 	// from the left: place 1 is the first.
 	Places []LegOf
@@ -57,6 +57,13 @@ type Layout struct {
 
 // LegOf names a strand: the part of a cord before (0) or after (1) its fold.
 type LegOf struct{ Strand, Leg int }
+
+// Moves tells whether the last action moved the leg that point i of a strand lies on.
+func (l Layout) Moves(s Strand, i int) bool {
+	return slices.ContainsFunc(l.Moving, func(m LegOf) bool {
+		return m.Strand == s.Index && (m.Leg < 0 || s.Fold == 0 || m.Leg == s.LegAt(i))
+	})
+}
 
 // Strand is one cord in space, from its first end over the fold to its last, or
 // a run of it that comes near a place.
@@ -78,6 +85,25 @@ type Strand struct {
 	// begins; 0 for a cord that is not folded. Of a run it may be below zero or
 	// beyond its points.
 	Fold int
+}
+
+// LegAt is the leg that a point lies on: 1 from the fold on, else 0.
+func (s Strand) LegAt(point int) int {
+	if s.Fold != 0 && point >= s.Fold-1 {
+		return 1
+	}
+	return 0
+}
+
+// FoldFrom is the fold of a run of the strand that begins at a point.
+func (s Strand) FoldFrom(point int) int {
+	if s.Fold != 0 && s.Fold == point {
+		return -1 // 0 is that of a strand that is not folded
+	}
+	if s.Fold == 0 {
+		return 0
+	}
+	return s.Fold - point
 }
 
 // Near gives the runs of strands that come between two y, with a little more of
@@ -189,7 +215,7 @@ func (y *layouts) get() Layout {
 
 // layout joins the legs of each cord over its fold.
 func (w *walk) layout(bottom float64) Layout {
-	lay := Layout{Figures: w.figures, Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, Moving: -1, MovingFrom: w.movedY}
+	lay := Layout{Figures: w.figures, Hardware: w.d.Purpose.HangsOn, Bottom: bottom, Sections: w.tops, Cuts: w.cuts, Beads: w.beads, Cores: w.cores, MovingFrom: w.movedY}
 	if len(w.runs) > 0 {
 		lay.Far, lay.FarY = *w.d.Purpose.EndsOn, w.far
 	}
@@ -197,21 +223,26 @@ func (w *walk) layout(bottom float64) Layout {
 		lay.Stuffs = append(lay.Stuffs, c.Stuff)
 	}
 	cordPaths := w.cordPaths()
+	of := map[*leg]LegOf{}
 	for i, cordPath := range cordPaths {
 		lay.Thick = math.Max(lay.Thick, w.figures[cordPath.cord].DrawnUpMM)
 		for _, p := range cordPath.parts {
 			if p.leg.endMM > 0 {
 				lay.Finishes = append(lay.Finishes, p.leg.endMM)
 			}
-			if p.leg == w.moving && w.moving != nil {
-				lay.Moving = i
-				if len(cordPath.parts) > 1 || !cordPath.own {
-					lay.MovingLeg = 1 - p.leg.n
-				}
-				if w.putOn {
-					lay.MovingLeg = -1
-				}
+			is := LegOf{Strand: i}
+			if len(cordPath.parts) > 1 || !cordPath.own {
+				is.Leg = 1 - p.leg.n
 			}
+			if w.putOn {
+				is.Leg = -1
+			}
+			of[p.leg] = is
+		}
+	}
+	for _, l := range w.moving {
+		if is, ok := of[l]; ok {
+			lay.Moving = append(lay.Moving, is)
 		}
 	}
 	for _, l := range w.places {

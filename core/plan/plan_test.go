@@ -416,7 +416,7 @@ func TestPictureOfTheWorkInHandEndsThere(t *testing.T) {
 			t.Errorf("after %d actions the work ends at %.1f mm, before that at %.1f", n, bottom, last)
 		}
 		last = bottom
-		if n > 2 && l.Moving < 0 {
+		if n > 2 && len(l.Moving) == 0 {
 			t.Errorf("after %d actions nothing moves", n)
 		}
 	}

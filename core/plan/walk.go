@@ -32,7 +32,7 @@ type walk struct {
 	actions int
 	tops    [][2]float64
 	cuts    []float64
-	moving  *leg
+	moving  []*leg // those that the action in hand leads, the one that it is about first
 	movedY  float64
 	putOn   bool   // a whole cord is in hand, not one of its legs
 	places  []*leg // those that hung when the action in hand began, from the left
@@ -474,14 +474,23 @@ func (w *walk) inHandAt() int {
 	return w.o.Until - before
 }
 
+// ledBy are the strands that a move leads, of those of its knot: its own and those beside it.
+func ledBy(m move.Move, strands []*leg) []*leg {
+	var out []*leg
+	for _, k := range append([]int{m.Strand}, m.With...) {
+		if k >= 0 && k < len(strands) {
+			out = append(out, strands[k])
+		}
+	}
+	return out
+}
+
 // hold lays the section in hand: the parts of it that are closed, then the part
 // that is being tied, as far as its action has come.
 func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
 	n := len(tied.Moves)
 	last := tied.Moves[(done-1)%n]
-	if last.Strand >= 0 {
-		w.moving = w.inHand[last.Strand]
-	}
+	w.moving = ledBy(last, w.inHand)
 	w.movedY, w.places = w.y, slices.Clone(w.hanging)
 	if w.putOn = knot.TermsOf(s).Begins == knot.OnHardware; w.putOn { // all of the cord is in hand
 		w.movedY = math.Inf(-1)
@@ -531,7 +540,9 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		if err != nil {
 			return w.refused(path, err)
 		}
+		had := len(w.tops)
 		w.lay(i, s, closed, t, chosen, own, places, middle)
+		defer w.joinLast(had)
 		w.clear = 0
 		w.movedY, w.places = w.y, slices.Clone(w.hanging)
 		// What is in hand is laid on the same strands where they have come to.
@@ -540,8 +551,8 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			chosen = append(chosen, w.hanging[p-1])
 			work.Strands = append(work.Strands, w.strand(w.hanging[p-1], middle, w.y))
 		}
-		if !tied.HalfKnots && last.Strand >= 0 && last.Strand < len(chosen) {
-			w.moving = chosen[last.Strand]
+		if led := ledBy(last, chosen); !tied.HalfKnots && len(led) > 0 {
+			w.moving = led
 		}
 	}
 	if held.Begun != nil {
@@ -554,6 +565,14 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 	w.plan.Slipped = held.Slipped
 	w.lay(i, s, work, held, chosen, own, places, middle)
 	return nil
+}
+
+// joinLast makes one section of those after the first so many: of what is closed and what is in hand.
+func (w *walk) joinLast(had int) {
+	if last := len(w.tops) - 1; last > had {
+		w.tops[had][1] = w.tops[last][1]
+		w.tops = w.tops[:had+1]
+	}
 }
 
 // lay puts the tied section into space and hands the strands on.

@@ -88,8 +88,10 @@ func RenderHand(now, led plan.Layout, section int, v View) Picture {
 	pic := Render(out, v)
 	pic.frame(will.runs, d)
 	pic.numberEnds(now, section, is.ends, up)
-	if led.Moving == now.Moving && led.MovingLeg == now.MovingLeg {
-		pic.Way = wayOf(movingRun(is.runs, now), movingRun(will.runs, led), d, func(r3.Vec) bool { return true })
+	if slices.Equal(led.Moving, now.Moving) {
+		for _, m := range now.Moving {
+			pic.addWay(wayOf(movingRun(is.runs, m), movingRun(will.runs, m), d, func(r3.Vec) bool { return true }))
+		}
 	}
 	return pic
 }
@@ -99,7 +101,7 @@ func lookUpAt(l plan.Layout, section int) endOn {
 	if section < 0 || section >= len(l.Sections) {
 		return endOn{top: math.Inf(1)}
 	}
-	return lookUp(sectionRuns(l, section), l.Thick, l.Moving >= 0)
+	return lookUp(sectionRuns(l, section), l.Thick, len(l.Moving) > 0)
 }
 
 // handRoom is how far beside its way the end in hand may be, diameters.
@@ -122,29 +124,26 @@ func (p *Picture) frame(strands []plan.Strand, d float64) {
 	p.Left, p.Top, p.Width, p.Height = x0, y0, x1-x0, y1-y0
 }
 
-// movingRun are the points of the strand in hand on its way: those of a leg before its fold run
+// movingRun are the points of a strand that moves, on its way: those of a leg before its fold run
 // from its end.
-func movingRun(runs []plan.Strand, l plan.Layout) []r3.Vec {
+func movingRun(runs []plan.Strand, m plan.LegOf) []r3.Vec {
 	var pts []r3.Vec
+	folded := false
 	for _, s := range runs {
-		if s.Index == l.Moving {
-			pts = append(pts, s.Points...)
+		if s.Index != m.Strand {
+			continue
+		}
+		folded = folded || s.Fold != 0
+		for i, v := range s.Points {
+			if s.Fold == 0 || m.Leg < 0 || m.Leg == s.LegAt(i) {
+				pts = append(pts, v)
+			}
 		}
 	}
-	if l.MovingLeg == 0 && folded(l) {
+	if m.Leg == 0 && folded {
 		slices.Reverse(pts)
 	}
 	return pts
-}
-
-// folded tells whether the strand in hand is a leg of a folded cord.
-func folded(l plan.Layout) bool {
-	for _, s := range l.Near(math.Inf(-1), math.Inf(1)) {
-		if s.Index == l.Moving {
-			return s.Fold != 0
-		}
-	}
-	return false
 }
 
 // numberEnds sets the numbers of places on the ends of a section; ends are those of its runs,
@@ -154,9 +153,8 @@ func (p *Picture) numberEnds(l plan.Layout, section int, ends []r3.Vec, up float
 	seen := map[int]int{} // runs of each strand so far: the leg before its fold comes first
 	legs := map[plan.LegOf]r3.Vec{}
 	for i, s := range sectionRuns(l, section) {
-		index := s.Index % other
-		legs[plan.LegOf{Strand: index, Leg: seen[index]}] = ends[i]
-		seen[index]++
+		legs[plan.LegOf{Strand: s.Index, Leg: seen[s.Index]}] = ends[i]
+		seen[s.Index]++
 	}
 	for i, k := range l.Places {
 		v, ok := legs[k]

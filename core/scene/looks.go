@@ -58,7 +58,7 @@ func settle(l *plan.Layout) {
 
 // bare is a layout of the same cords without strands.
 func bare(l plan.Layout) plan.Layout {
-	return plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: l.Moving, MovingLeg: -1, MovingFrom: math.Inf(-1),
+	return plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: l.Moving, MovingFrom: math.Inf(-1),
 		Stuffs: l.Stuffs, Figures: l.Figures, Thick: l.Thick}
 }
 
@@ -66,7 +66,7 @@ func bare(l plan.Layout) plan.Layout {
 // a layout without strands where it has no such side.
 func SideOf(l plan.Layout, core knot.CoreAt, n int) plan.Layout {
 	out := bare(l)
-	out.Moving = -1
+	out.Moving = nil
 	if n < 0 || n >= len(core.Sides) {
 		return out
 	}
@@ -99,9 +99,6 @@ func SideOf(l plan.Layout, core knot.CoreAt, n int) plan.Layout {
 	return out
 }
 
-// other sets the number of a leg apart from that of its cord.
-const other = 1 << 16
-
 // sectionRuns are the stretches of strands that belong to a section.
 func sectionRuns(l plan.Layout, section int) []plan.Strand {
 	at := l.Sections[section]
@@ -117,11 +114,7 @@ func sectionRuns(l plan.Layout, section int) []plan.Strand {
 				e++
 			}
 			if e-a > 1 {
-				index := s.Index
-				if index == l.Moving && s.Fold != 0 && l.MovingLeg >= 0 && (l.MovingLeg == 0) != (a < s.Fold-1) {
-					index += other // the leg of it that does not move
-				}
-				run := plan.Strand{Cord: s.Cord, Index: index, Points: s.Points[a:e], Section: s.Section[a:e], Lies: s.Lies[a:e], Fold: -1}
+				run := plan.Strand{Cord: s.Cord, Index: s.Index, Points: s.Points[a:e], Section: s.Section[a:e], Lies: s.Lies[a:e], Fold: s.FoldFrom(a)}
 				if s.Sheath != nil {
 					run.Sheath = s.Sheath[a:e]
 				}
@@ -247,7 +240,7 @@ func cutOut(s plan.Strand, seen []bool) []plan.Strand {
 			e++
 		}
 		if e-a > 2 {
-			part := plan.Strand{Cord: s.Cord, Index: s.Index, Points: slices.Clone(s.Points[a:e]), Section: s.Section[a:e], Lies: slices.Clone(s.Lies[a:e]), Fold: -1}
+			part := plan.Strand{Cord: s.Cord, Index: s.Index, Points: slices.Clone(s.Points[a:e]), Section: s.Section[a:e], Lies: slices.Clone(s.Lies[a:e]), Fold: s.FoldFrom(a)}
 			if s.Sheath != nil {
 				part.Sheath = slices.Clone(s.Sheath[a:e])
 			}

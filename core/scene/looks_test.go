@@ -126,7 +126,7 @@ func TestUnrolledKeepsHeights(t *testing.T) {
 // Seen from the end the frame stays while a strand is led, the way that it still has to go is
 // shown till it is led, and every end has its number.
 func TestTheHandSeenFromTheEnd(t *testing.T) {
-	for _, line := range []string{"mount A B, crown 3", "mount A B, gap 12mm, multi-strand-diamond", "mount A, gap 14mm, two-strand-diamond"} {
+	for _, line := range []string{"mount A B, crown 3", "mount A B, round-braid 3", "mount A B, gap 12mm, multi-strand-diamond", "mount A, gap 14mm, two-strand-diamond"} {
 		d, at := document(t, line)
 		whole, err := plan.Make(d, plan.Options{})
 		if err != nil {
@@ -151,8 +151,8 @@ func TestTheHandSeenFromTheEnd(t *testing.T) {
 			var first scene.Picture
 			for i, along := range []float64{0.1, 0.25, 0.4} {
 				pic := scene.RenderHand(hand(along), led, at, scene.View{PerMM: 6})
-				if pic.Way == nil {
-					t.Errorf("%s, move %d at %.2f: no way is shown", line, move, along)
+				if len(pic.Ways) != len(led.Moving) {
+					t.Errorf("%s, move %d at %.2f: %d ways are shown, %d strands are led", line, move, along, len(pic.Ways), len(led.Moving))
 				}
 				if want := len(led.Places); len(pic.Discs) != want {
 					t.Errorf("%s, move %d at %.2f: %d ends have numbers, %d hang", line, move, along, len(pic.Discs), want)
@@ -164,7 +164,7 @@ func TestTheHandSeenFromTheEnd(t *testing.T) {
 					t.Errorf("%s, move %d at %.2f: the frame is %d by %d, at first %d by %d", line, move, along, pic.Width, pic.Height, first.Width, first.Height)
 				}
 			}
-			if pic := scene.RenderHand(led, led, at, scene.View{PerMM: 6}); pic.Way != nil {
+			if pic := scene.RenderHand(led, led, at, scene.View{PerMM: 6}); len(pic.Ways) > 0 {
 				t.Errorf("%s, move %d: led, a way is shown", line, move)
 			}
 		}

@@ -260,7 +260,7 @@ func fill(tiles []*tile, l plan.Layout) {
 				}
 			}
 			r.points = append(r.points, laid{r3.Vec{X: grain(p.X), Y: grain(p.Y - t.y0), Z: grain(p.Z)}, int32(sec), lie,
-				si == l.Moving && p.Y >= l.MovingFrom && (s.Fold == 0 || l.MovingLeg < 0 || (l.MovingLeg == 0) == (i < s.Fold-1))})
+				p.Y >= l.MovingFrom && l.Moves(s, i)})
 			if i == len(s.Points)-1 && p == s.Points[i] {
 				r.ends[1], r.endMM[1], r.endWide[1] = s.Ends[1], s.EndMM[1], s.EndWide[1]
 			}

@@ -66,7 +66,7 @@ func TestAKnotInHandIsSeenWholeFromTheEnd(t *testing.T) {
 				t.Fatal(err)
 			}
 			l := p.Look()
-			if at >= len(l.Sections) || l.Moving < 0 {
+			if at >= len(l.Sections) || len(l.Moving) == 0 {
 				continue
 			}
 			runs := len(sectionRuns(l, at))

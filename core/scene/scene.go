@@ -93,9 +93,9 @@ type Picture struct {
 	// is too large to be drawn as closely as it is seen.
 	Faults []Fault
 	Coarse bool
-	// At the vise: the way that the strand in hand still has to go, nil for none, in
-	// hundredths of a millimetre, and the numbers of the places.
-	Way   *Path
+	// At the vise: the ways that the strands in hand still have to go, in hundredths of a
+	// millimetre, and the numbers of the places.
+	Ways  []Path
 	Discs []Disc
 	// Bump is what shows on which side a row goes on; nil where nothing does.
 	Bump  *Spot

@@ -36,10 +36,7 @@ func (v View) legs(l plan.Layout, from, to float64) map[plan.LegOf][]r3.Vec {
 	sin, cos := v.turned()
 	for _, s := range l.Near(from, to) {
 		for i, p := range s.Points {
-			k := plan.LegOf{Strand: s.Index}
-			if s.Fold != 0 && i >= s.Fold-1 {
-				k.Leg = 1
-			}
+			k := plan.LegOf{Strand: s.Index, Leg: s.LegAt(i)}
 			out[k] = append(out[k], r3.Vec{X: cos*p.X + sin*p.Z, Y: p.Y, Z: cos*p.Z - sin*p.X})
 		}
 	}
@@ -83,21 +80,22 @@ func (p *Picture) apart(d Disc, wide int) []Disc {
 	return append(p.Discs, d)
 }
 
-// Lead shows the way that the strand in hand still has to go: its path when it is
-// led all the way, less where it is now. Only what is shown of y counts.
+// Lead shows the ways that strands in hand still have to go: their paths when they are
+// led all the way, less where they are now. Only what is shown of y counts.
 func (p *Picture) Lead(now, led plan.Layout, v View) {
-	p.Way = nil
-	if now.Moving < 0 || now.MovingLeg < 0 || led.Moving != now.Moving || led.MovingLeg != now.MovingLeg {
+	p.Ways = nil
+	if !slices.Equal(led.Moving, now.Moving) {
 		return
 	}
 	d := now.Thick
-	of := func(l plan.Layout) []r3.Vec {
-		legs := v.legs(l, v.From, v.To)
-		if pts := legs[plan.LegOf{Strand: l.Moving, Leg: l.MovingLeg}]; l.MovingLeg == 1 {
-			return pts
-		}
-		pts := legs[plan.LegOf{Strand: l.Moving}]
-		if slices.ContainsFunc(l.Near(v.From, v.To), func(s plan.Strand) bool { return s.Index == l.Moving && s.Fold != 0 }) {
+	is, will := v.legs(now, v.From, v.To), v.legs(led, v.From, v.To)
+	folded := map[int]bool{}
+	for _, s := range now.Near(v.From, v.To) {
+		folded[s.Index] = s.Fold != 0
+	}
+	of := func(legs map[plan.LegOf][]r3.Vec, m plan.LegOf) []r3.Vec {
+		pts := legs[m]
+		if m.Leg == 0 && folded[m.Strand] {
 			slices.Reverse(pts) // from the fold on
 		}
 		return pts
@@ -105,7 +103,17 @@ func (p *Picture) Lead(now, led plan.Layout, v View) {
 	// The cord that then hangs down would say nothing.
 	_, low, _, _ := led.Hand()
 	low = math.Min(v.To-2*d, low+1.5*d)
-	p.Way = wayOf(of(now), of(led), d, func(q r3.Vec) bool { return q.Y >= led.MovingFrom-0.5*d && q.Y <= low })
+	for _, m := range now.Moving {
+		if m.Leg >= 0 { // all of a cord is put on: it goes no way
+			p.addWay(wayOf(of(is, m), of(will, m), d, func(q r3.Vec) bool { return q.Y >= led.MovingFrom-0.5*d && q.Y <= low }))
+		}
+	}
+}
+
+func (p *Picture) addWay(way *Path) {
+	if way != nil {
+		p.Ways = append(p.Ways, *way)
+	}
 }
 
 func length(pts []trace.Point) float64 {

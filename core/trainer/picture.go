@@ -37,7 +37,7 @@ func (l Lesson) Drawn(by Own, drawn float64, stuffs []cord.Stuff) plan.Layout {
 }
 
 func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
-	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, Moving: -1, MovingLeg: -1, MovingFrom: math.Inf(-1)}
+	out := plan.Layout{Hardware: piece.Hardware{Type: "none", InnerMM: 20, WireMM: 2}, MovingFrom: math.Inf(-1)}
 	d := 0.0
 	for i := range l.Strands {
 		s := stuffs[i%len(stuffs)]
@@ -54,7 +54,7 @@ func (l Lesson) layout(at [][]vec, k int, stuffs []cord.Stuff) plan.Layout {
 				upTo = l.hangs(i)
 			case i == a.Strand:
 				upTo = math.Max(1, back(pts, a.At, comesOn))
-				out.Moving = i
+				out.Moving = []plan.LegOf{{Strand: i, Leg: -1}}
 			}
 		}
 		s := plan.Strand{Cord: i, Index: i, Fold: -1}

@@ -27,9 +27,9 @@ type Picture struct {
 	// that some of it is too large to be drawn as closely as it is seen.
 	Faults []scene.Fault `json:"faults,omitempty"`
 	Coarse bool          `json:"coarse,omitempty"`
-	// Way is where the strand in hand is still to go, a path in hundredths of a
+	// Ways are where the strands in hand are still to go, paths in hundredths of a
 	// millimetre; Discs are the numbers of the places.
-	Way   string       `json:"way,omitempty"`
+	Ways  []string     `json:"ways,omitempty"`
 	Discs []scene.Disc `json:"discs,omitempty"`
 	// Bump is what shows on which side a row goes on.
 	Bump  *scene.Spot `json:"bump,omitempty"`
@@ -73,8 +73,8 @@ func Of(p scene.Picture, known func(name string, write func() Plate) Plate) Pict
 	}
 	out := Picture{View: p.View, Left: p.Left, Top: p.Top, Width: p.Width, Height: p.Height, Colours: p.Colours,
 		Places: p.Places, Plates: make(map[string]Plate, len(p.Plates)), Bands: p.Bands, Discs: p.Discs, Bump: p.Bump, Thick: p.Thick, Faults: p.Faults, Coarse: p.Coarse}
-	if p.Way != nil {
-		out.Way = data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{*p.Way}})
+	for _, way := range p.Ways {
+		out.Ways = append(out.Ways, data(scene.Layer{Kind: scene.Ink, Paths: []scene.Path{way}}))
 	}
 	out.Marks = Marks(p.Colours)
 	for name, plate := range p.Plates {

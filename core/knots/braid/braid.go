@@ -89,12 +89,14 @@ func tie(w knot.Work) (knot.Tied, error) {
 	return t, nil
 }
 
-// moves are those of one exchange of both pairs.
+// moves are those of one exchange of both pairs. The second pair lies before the first one, as
+// seen from the working end.
 func moves(as []int) []move.Move {
 	return []move.Move{
-		{Strand: move.All, Turn: string(knot.Anticlockwise), Naming: [][]int{{as[0], as[1]}}, Text: "Exchange {strands 0}, which stand opposite each other: both half a turn {turn}.",
-			Detail: "Look at the working end. Each goes inside the first strand that it meets and outside the second.", Gate: "This pair always turns this way."},
-		{Strand: move.All, Turn: string(knot.Clockwise), Naming: [][]int{{as[2], as[3]}}, Text: "Exchange {strands 0}: both half a turn {turn}.",
-			Detail: "Draw down all four before the next exchange.", Gate: "This pair always turns the other way; each strand lies over one and under one."},
+		{Strand: as[2], With: []int{as[3]}, Turn: string(knot.Clockwise), Naming: [][]int{{as[2], as[3]}, {as[0], as[1]}}, Text: "Exchange {strands 0}, which stand opposite each other: both half a turn {turn}.",
+			End: true, Detail: "Look at the working end. They pass each other between {strands 1}.", Gate: "This pair always turns this way."},
+		{Strand: as[0], With: []int{as[1]}, Turn: string(knot.Anticlockwise), Naming: [][]int{{as[0], as[1]}, {as[2], as[3]}}, Text: "Exchange {strands 0}: both half a turn {turn}, {over 0}.",
+			Passes: []move.Pass{{How: move.Over, Of: []int{as[2], as[3]}}}, End: true,
+			Detail: "They pass each other between the ends of {strands 1}. Draw down all four before the next exchange.", Gate: "This pair always turns the other way; each strand lies over one and under one."},
 	}
 }

@@ -108,6 +108,84 @@ func TestBandsLieSideBySide(t *testing.T) {
 	}
 }
 
+// Where strands are held apart they come in farther out the looser the knot is, and drawn up where
+// they do; all others come in where they do in every frame.
+func TestStrandsHeldApartComeIn(t *testing.T) {
+	held := 0
+	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
+		if p, _ := loose.Problem(k, strands, loose.Films); p.Bands != nil {
+			return // they come in as the strand in whose way they are led
+		}
+		last := len(f.Frames) - 1
+		out := func(frame, strand int) float64 {
+			return r3.Norm(r3.Sub(f.Frames[frame][strand][0], f.Frames[last][strand][0]))
+		}
+		if out(0, 0) > 0.01 {
+			held++
+		}
+		for i := range f.Frames[0] {
+			switch most := out(0, i); {
+			case out(0, 0) < 0.01 && most > 0.01:
+				t.Errorf("%s: strand %d alone comes in %.2f diameters off", name, i+1, most)
+			case most > 0.01 && (most < 1 || most > 1.5):
+				t.Errorf("%s: strand %d is held %.2f diameters out", name, i+1, most)
+			}
+			for k := range last {
+				if out(k, i) < out(k+1, i)-1e-6 {
+					t.Errorf("%s: strand %d is held farther out in frame %d than in the one before", name, i+1, k+1)
+				}
+			}
+		}
+	})
+	if held == 0 {
+		t.Error("none is held apart")
+	}
+}
+
+// Seen from the working end a strand goes on all the time that it is led: of ten steps each brings
+// it on.
+func TestAStrandGoesOnWhileItIsLed(t *testing.T) {
+	seen := 0
+	byName(t, func(name string, k knot.Knot, n int, f knot.Film) {
+		s, err := knot.New(k.ID)
+		if err != nil || !f.Across || k.Part != nil {
+			return
+		}
+		if s.Count > 0 {
+			s.Count = max(1, k.LooseFrom)
+		}
+		w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(n)}
+		x, err := knot.Tie(w)
+		if err != nil {
+			t.Fatal(err)
+		}
+		m := x.Moves[0]
+		if m.Strand < 0 || len(x.Moves) < n/2 {
+			return
+		}
+		seen++
+		stood := 0
+		var before r3.Vec
+		for step := range 10 {
+			held, ok, err := knot.Hold(w, 0, float64(step+1)/10.1)
+			if err != nil || !ok {
+				t.Fatalf("%s is not held: %v", name, err)
+			}
+			at := held.Paths[m.Strand].Points
+			if off := curve.EndOn(r3.Sub(at[len(at)-1], before)); math.Hypot(off.X, off.Y) < 0.1*w.Strands[0].Diameter {
+				stood++
+			}
+			before = at[len(at)-1]
+		}
+		if stood > 1 {
+			t.Errorf("%s: in %d of ten steps the strand that is led stays where it is", name, stood)
+		}
+	})
+	if seen < 8 {
+		t.Errorf("%d films were looked at", seen)
+	}
+}
+
 // All frames of a film are one knot: closed round the outside, their determinants agree, and
 // every two strands are linked alike.
 func TestFilmsKeepTheirKnot(t *testing.T) {

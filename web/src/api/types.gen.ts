@@ -252,7 +252,7 @@ export interface Picture {
   marks: string[];
   faults?: Fault[];
   coarse?: boolean;
-  way?: string;
+  ways?: string[];
   discs?: Disc[];
   bump?: Spot;
   thick?: number;

@@ -1,43 +1,47 @@
 import type { Picture } from "../api/types.gen";
 
-/** InHand shows, over the work in the vise, where the strand in hand is to go and the numbers of the places. */
+/** InHand shows, over the work in the vise, where the strands in hand are to go and the numbers of the places. */
 export function InHand({ picture }: { picture: Picture }) {
-  const { way, discs, bump, thick = 300 } = picture;
+  const { ways = [], discs, bump, thick = 300 } = picture;
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {way && (
-        <>
-          <marker
-            id="arrow"
-            viewBox="0 0 10 10"
-            refX="3"
-            refY="5"
-            markerWidth={thick * 0.75}
-            markerHeight={thick * 0.75}
-            markerUnits="userSpaceOnUse"
-            orient="auto"
-          >
-            <path d="M0 0L10 5L0 10z" className="fill-(--moving)" />
-          </marker>
-          <path
-            d={way}
-            fill="none"
-            stroke="#fffdf6"
-            strokeOpacity="0.62"
-            strokeWidth={thick * 0.8}
-            strokeLinecap="round"
-            data-testid="way"
-          />
-          <path
-            d={way}
-            fill="none"
-            stroke="var(--moving)"
-            strokeWidth={thick * 0.13}
-            strokeDasharray={`${thick * 0.36} ${thick * 0.24}`}
-            markerEnd="url(#arrow)"
-          />
-        </>
+      {ways.length > 0 && (
+        <marker
+          id="arrow"
+          viewBox="0 0 10 10"
+          refX="3"
+          refY="5"
+          markerWidth={thick * 0.75}
+          markerHeight={thick * 0.75}
+          markerUnits="userSpaceOnUse"
+          orient="auto"
+        >
+          <path d="M0 0L10 5L0 10z" className="fill-(--moving)" />
+        </marker>
       )}
+      {ways.map((way) => (
+        <path
+          key={way}
+          d={way}
+          fill="none"
+          stroke="#fffdf6"
+          strokeOpacity="0.62"
+          strokeWidth={thick * 0.8}
+          strokeLinecap="round"
+          data-testid="way"
+        />
+      ))}
+      {ways.map((way) => (
+        <path
+          key={way}
+          d={way}
+          fill="none"
+          stroke="var(--moving)"
+          strokeWidth={thick * 0.13}
+          strokeDasharray={`${thick * 0.36} ${thick * 0.24}`}
+          markerEnd="url(#arrow)"
+        />
+      ))}
       {bump && (
         <g data-testid="bump">
           <circle cx={bump.x} cy={bump.y} r={thick * 0.95} fill="none" stroke="#fffdf6" strokeWidth={thick * 0.34} />

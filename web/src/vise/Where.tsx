@@ -97,7 +97,7 @@ function Now(p: { id: number; revision: number; done: number; turn: number; name
     <figure className="mat min-w-0 flex-1 rounded-box p-2 text-center">
       {picture && picture.places.length > 0 && (
         <Still
-          picture={{ ...picture, discs: undefined, way: undefined }}
+          picture={{ ...picture, discs: undefined, ways: undefined }}
           perMM={Math.min(3, 26000 / picture.height, 20000 / picture.width)}
           label={`The work now, ${p.name}`}
           className="mx-auto max-w-full"

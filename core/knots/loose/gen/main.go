@@ -130,6 +130,9 @@ func growAll(todo []job, kept map[string]shapes.Shape) {
 // loose one is at most that is drawn up from what hands lay, or laid in bands.
 var growths, routed, banded = []float64{loosen.UsualGrowth, 1.6, 1.35}, []float64{3.2, 2.4}, []float64{3.2}
 
+// spread is how far out hands hold strands that would hide one another, diameters.
+const spread = 1.25
+
 // grow grows the frames of a film: from what hands lay where that is told, or from the knot.
 func grow(j job) (map[string]shapes.Shape, error) {
 	var tries []loosen.Problem
@@ -148,6 +151,10 @@ func grow(j job) (map[string]shapes.Shape, error) {
 		tight := j.p
 		tight.Route = nil
 		try(tight, growths)
+		if tight.Across {
+			tight.Spread = spread
+			try(tight, growths)
+		}
 	}
 	var f loosen.Film
 	var err error
