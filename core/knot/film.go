@@ -77,8 +77,8 @@ func filmOf(w Work, t Tied, d float64) (Film, [][]r3.Vec, bool) {
 // strands are as thick as they were, and nothing comes nearer to anything.
 const stretch = 1.6
 
-// Of a strand so much is laid above and below a stretched knot, and its nodes so far apart,
-// diameters.
+// Of a strand so much is laid above and below a stretched knot, as a film has that was grown, and
+// its nodes so far apart, diameters.
 const stretchAbove, stretchBelow, stretchNode = 4.0, 9.0, 0.3
 
 // Below a knot that is closed so much is put in, diameters, over which strands go outwards to
@@ -175,10 +175,12 @@ func (f Film) laid(t Tied, d float64) ([][]r3.Vec, bool) {
 	return out, true
 }
 
-// at is the knot as it lies at a moment of its film, from 0 (loose) to 1 (drawn up): its own
-// strands, off their places by as much as the film's are. Diameters.
+// at is the knot as it lies at a moment of its film, from 0 (loose) to 1 (drawn up): loose as the
+// film has it, below the straight strands that its own come in as, and the more it is drawn up the
+// more as its own strands lie. Diameters.
 func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
-	x := math.Max(0, math.Min(1, t)) * float64(len(f.Frames)-1)
+	t = math.Max(0, math.Min(1, t))
+	x := t * float64(len(f.Frames)-1)
 	k := min(int(x), len(f.Frames)-2)
 	u := x - float64(k)
 	last := f.Frames[len(f.Frames)-1]
@@ -186,8 +188,9 @@ func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
 	for i := range now {
 		out[i] = make([]r3.Vec, len(now[i]))
 		for n := range now[i] {
-			off := r3.Sub(curve.Lerp(f.Frames[k][i][n], f.Frames[k+1][i][n], u), last[i][n])
-			out[i][n] = r3.Add(now[i][n], off)
+			at := curve.Lerp(f.Frames[k][i][n], f.Frames[k+1][i][n], u)
+			below := curve.Smooth((at.Y - last[i][0].Y) / stretchAbove)
+			out[i][n] = r3.Add(at, r3.Scale(math.Max(t, 1-below), r3.Sub(now[i][n], last[i][n])))
 		}
 	}
 	return out
@@ -197,13 +200,26 @@ func (f Film) at(now [][]r3.Vec, t float64) [][]r3.Vec {
 // loose places, and with the last of them, or while its slack is worked out, it is drawn up.
 func holdFilm(w Work, t Tied, last closedKnots, action int, along float64) (Tied, bool) {
 	d := thickest(w)
-	f, now, ok := filmOf(w, t, d)
 	if last.moves > 0 {
-		f, now, ok = stretched(t, d, last.height)
+		if held, ok := holdNext(w, t, last, action, along); ok {
+			return held, true
+		}
+		f, now, ok := stretched(t, d, last.height)
+		if !ok {
+			return Tied{}, false
+		}
+		return f.hold(w, t, now, last, action, along)
 	}
+	f, now, ok := filmOf(w, t, d)
 	if !ok {
 		return Tied{}, false
 	}
+	return f.hold(w, t, now, last, action, along)
+}
+
+// hold holds a knot whose strands lie so, in the nodes of its film, diameters.
+func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int, along float64) (Tied, bool) {
+	d := thickest(w)
 	lastLead := -1
 	for k, m := range t.Moves {
 		if leads(m) {

@@ -1,6 +1,7 @@
 package knot
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -20,7 +21,11 @@ var ledTos = memo.Cache[[]float64]{Most: 4 << 20}
 
 // ledTo is [ledTo] of a knot in hand, seen as it is shown: loose, or as it lies.
 func (w Work) ledTo(shown string, curves func() []curve.Curve, t Tied, d float64) []float64 {
-	out, _ := ledTos.GetIf(shown+w.key(), func() ([]float64, bool, error) {
+	key := shown + w.key()
+	if len(t.Paths) > 0 {
+		key += fmt.Sprint(t.Paths[0].Points[0]) // where of a round it is
+	}
+	out, _ := ledTos.GetIf(key, func() ([]float64, bool, error) {
 		return ledTo(curves(), t.Moves, d), t.Rough == nil, nil // of what is rough anew, when its own shape is there
 	})
 	return out

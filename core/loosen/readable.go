@@ -19,6 +19,7 @@ const (
 	mostCrossing = 20   // of the loose knot, a strand
 	mostJump     = 3.05 // diameters that a strand moves from frame to frame
 	mostReach    = 30.0 // diameters from where strands come in: what can be looked at whole
+	straight     = 0.1  // diameters by which what hangs is off a line
 	leastDot     = 0.5  // diameters from a strand to where another is seen as a dot: nearer it hides its middle
 	overOthers   = 1.15 // times, by which a loose knot may cross more than the tight one does
 )
@@ -44,12 +45,8 @@ func (f Film) Readable() error {
 			}
 		}
 	}
-	for _, pts := range f.Frames[0] {
-		for _, v := range pts {
-			if r := r3.Norm(v); r > mostReach {
-				return fmt.Errorf("loose it reaches %.0f diameters far", r)
-			}
-		}
+	if r := f.reach(); r > mostReach {
+		return fmt.Errorf("loose it reaches %.0f diameters far", r)
 	}
 	if g := cord(0) / math.Max(1e-9, cord(n-1)); g < leastGrowth {
 		return fmt.Errorf("it grows %.2f-fold only", g)
@@ -93,6 +90,23 @@ func (f Film) Readable() error {
 		}
 	}
 	return nil
+}
+
+// reach is how far the loose knot reaches from where strands come in, diameters: what then hangs
+// straight need not be looked at.
+func (f Film) reach() float64 {
+	most := 0.0
+	for _, pts := range f.Frames[0] {
+		end := pts[len(pts)-1]
+		hangs := len(pts) - 1
+		for hangs > 0 && math.Hypot(pts[hangs-1].X-end.X, pts[hangs-1].Z-end.Z) < straight {
+			hangs--
+		}
+		for _, v := range pts[:hangs+1] {
+			most = math.Max(most, r3.Norm(v))
+		}
+	}
+	return most
 }
 
 // own is how often strands cross themselves.

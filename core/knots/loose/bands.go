@@ -11,7 +11,7 @@ import (
 // inBands is a knot whose moves lead its strands two and two, in the way of a knot in which one
 // strand stands for each two; films are those of that knot. Not ok for any other.
 func inBands(k knot.Knot, strands int, films []knot.Film) (loosen.Problem, bool) {
-	s, ok := once(k, strands)
+	s, ok := once(k, Ways(k)[0].Section, strands)
 	if !ok {
 		return loosen.Problem{}, false
 	}

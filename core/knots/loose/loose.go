@@ -29,24 +29,35 @@ var embedded []byte
 // unpacked are the films by their names.
 var unpacked = sync.OnceValues(func() (map[string]shapes.Shape, error) { return shapes.Unpack(embedded) })
 
-func init() { knot.FilmsBy(Films) }
+func init() { knot.FilmsBy(func(id string) []knot.Film { return byKnot()[id] }) }
 
-// Films are those of a knot, by how many strands it is tied with.
+// byKnot are all films of each knot, those of its default way of tying first.
+var byKnot = sync.OnceValue(func() map[string][]knot.Film {
+	out := map[string][]knot.Film{}
+	for _, name := range Names() { // none where they cannot be read, which a test does
+		if f, ok := Film(name); ok {
+			id, _, _ := strings.Cut(name, on)
+			out[id] = append(out[id], f)
+		}
+	}
+	return out
+})
+
+// Films are those of a knot as it is tied by default, by how many strands it is tied with.
 func Films(id string) []knot.Film {
 	all, err := unpacked()
 	if err != nil {
-		return nil // a test reads them
+		return nil
 	}
 	return FilmsIn(all, id)
 }
 
-// FilmsIn are those of a knot among packed frames.
+// FilmsIn are those of a knot, tied by default, among packed frames.
 func FilmsIn(all map[string]shapes.Shape, id string) []knot.Film {
 	var out []knot.Film
 	for _, n := range Strands {
 		for _, across := range []bool{false, true} {
-			if f, ok := filmIn(all, Name(id, n, across)); ok {
-				f.Across = across
+			if f, ok := filmIn(all, Name(id, n, across, "")); ok {
 				out = append(out, f)
 			}
 		}
@@ -54,9 +65,18 @@ func FilmsIn(all map[string]shapes.Shape, id string) []knot.Film {
 	return out
 }
 
+// Film is the embedded film of a name.
+func Film(name string) (knot.Film, bool) {
+	all, err := unpacked()
+	if err != nil {
+		return knot.Film{}, false
+	}
+	return filmIn(all, name)
+}
+
 // filmIn is the film of a name among packed frames.
 func filmIn(all map[string]shapes.Shape, name string) (knot.Film, bool) {
-	f := knot.Film{}
+	f := knot.Film{Across: strings.Contains(name, fromEnd)}
 	for k := 0; ; k++ {
 		s, ok := all[shapes.FrameKey(name, k)]
 		if !ok {
@@ -78,13 +98,49 @@ func Made(name string) string {
 // Strands are the numbers of strands that films are grown for.
 var Strands = []int{1, 2, 3, 4, 5, 6, 8}
 
+// on, fromEnd and with stand in names.
+const on, fromEnd, with = " on ", " from the end", ", "
+
 // Name names the film of a knot on so many strands, as it is looked at: from the face, or across
-// the work, at the working end.
-func Name(id string, strands int, across bool) string {
+// the work, at the working end. So is what its way of tying says beyond the default.
+func Name(id string, strands int, across bool, says string) string {
+	out := fmt.Sprint(id, on, strands)
 	if across {
-		return fmt.Sprintf("%s on %d from the end", id, strands)
+		out += fromEnd
 	}
-	return fmt.Sprintf("%s on %d", id, strands)
+	if says != "" {
+		out += with + says
+	}
+	return out
+}
+
+// Named is the problem of a film, by its name, and the section that is tied so.
+type Named struct {
+	Name    string
+	Section knot.Section
+	Problem loosen.Problem
+}
+
+// Problems are those of all films of a knot on so many strands: as it is tied by default, and in
+// every other way in which its strands lie elsewhere.
+func Problems(k knot.Knot, strands int, films func(id string) []knot.Film) []Named {
+	var out []Named
+	ways := Ways(k)
+	put := func(w Way, p loosen.Problem) {
+		out = append(out, Named{Name(k.ID, strands, p.Across, w.Says), w.Section, p})
+	}
+	if p, ok := Problem(k, strands, films); ok && (k.Film == nil || strands == 1) { // else it makes it of that of one
+		put(ways[0], p)
+	}
+	if k.Hold != nil || k.Part != nil {
+		return out
+	}
+	for _, w := range ways[1:] {
+		if p, ok := waysProblem(k, w, strands); ok && !slices.ContainsFunc(out, func(o Named) bool { return alike(o.Problem, p) }) {
+			put(w, p)
+		}
+	}
+	return out
 }
 
 // Problem is a knot as it is tied once on strands that hang side by side, or the part of it that
@@ -98,7 +154,12 @@ func Problem(k knot.Knot, strands int, films func(id string) []knot.Film) (loose
 	if k.Part != nil {
 		return part(*k.Part, strands)
 	}
-	s, ok := once(k, strands)
+	return waysProblem(k, Ways(k)[0], strands)
+}
+
+// waysProblem is a knot as it is tied once in this way.
+func waysProblem(k knot.Knot, w Way, strands int) (loosen.Problem, bool) {
+	s, ok := once(k, w.Section, strands)
 	if !ok {
 		return loosen.Problem{}, false
 	}
@@ -122,7 +183,7 @@ func part(of knot.Part, strands int) (loosen.Problem, bool) {
 // about its axis, which is constructed. Not ok for one that does not go round or is not tied
 // so.
 func Ring(k knot.Knot, strands, frames int) (knot.Film, bool) {
-	s, ok := once(k, strands)
+	s, ok := once(k, Ways(k)[0].Section, strands)
 	if !ok {
 		return knot.Film{}, false
 	}
@@ -135,13 +196,9 @@ func Ring(k knot.Knot, strands, frames int) (knot.Film, bool) {
 	return f, ok
 }
 
-// once is the section of a knot that is tied once on strands that hang.
-func once(k knot.Knot, strands int) (knot.Section, bool) {
+// once is a section of a knot when it is tied once on strands that hang.
+func once(k knot.Knot, s knot.Section, strands int) (knot.Section, bool) {
 	if k.Tie == nil || k.Bare || k.Mounts || k.Ends || k.First {
-		return knot.Section{}, false
-	}
-	s, err := knot.New(k.ID)
-	if err != nil {
 		return s, false
 	}
 	terms := knot.TermsOf(s)

@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 
 	"nimblebight/core/cord"
@@ -18,18 +19,36 @@ import (
 	"gonum.org/v1/gonum/spatial/r3"
 )
 
-// byName are all films that are embedded, with the knot that each is of.
-func byName(t *testing.T, each func(name string, k knot.Knot, strands int, f knot.Film)) {
-	t.Helper()
-	found := 0
+// filmed is a film that is embedded, and the knot that it is of.
+type filmed struct {
+	loose.Named
+	k       knot.Knot
+	strands int
+	film    knot.Film
+}
+
+// problems are those of all films that there may be.
+var problems = sync.OnceValue(func() []filmed {
+	var out []filmed
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
-			for _, f := range loose.Films(k.ID) {
-				if len(f.Frames[0]) == n {
-					found++
-					each(loose.Name(k.ID, n, f.Across), k, n, f)
-				}
+			for _, p := range loose.Problems(k, n, loose.Films) {
+				out = append(out, filmed{p, k, n, knot.Film{}})
 			}
+		}
+	}
+	return out
+})
+
+// byName are all films that are embedded.
+func byName(t *testing.T, each func(f filmed)) {
+	t.Helper()
+	found := 0
+	for _, p := range problems() {
+		var ok bool
+		if p.film, ok = loose.Film(p.Name); ok {
+			found++
+			each(p)
 		}
 	}
 	if found < 40 || found != len(loose.Names()) {
@@ -39,12 +58,8 @@ func byName(t *testing.T, each func(name string, k knot.Knot, strands int, f kno
 
 // What is embedded was grown from the knots and by the loosening that are there now.
 func TestFilmsAreThoseOfTheKnots(t *testing.T) {
-	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
-		p, ok := loose.Problem(k, strands, loose.Films)
-		if !ok {
-			t.Errorf("%s is no problem any more", name)
-			return
-		}
+	byName(t, func(of filmed) {
+		name, f, p := of.Name, of.film, of.Problem
 		if got := loose.Fingerprint(p); got != loose.Made(name) {
 			t.Errorf("%s was grown from %s, and is %s: run make shapes", name, loose.Made(name), got)
 		}
@@ -72,9 +87,9 @@ func TestFilmsAreThoseOfTheKnots(t *testing.T) {
 // Films can be tied from: strands keep their distance in every frame, each is shorter than
 // the one before, none jumps, and loose it crosses itself no more than tight.
 func TestFilmsCanBeRead(t *testing.T) {
-	byName(t, func(name string, _ knot.Knot, _ int, f knot.Film) {
-		if err := loosen.Film(f).Readable(); err != nil {
-			t.Errorf("%s: %v", name, err)
+	byName(t, func(of filmed) {
+		if err := loosen.Film(of.film).Readable(); err != nil {
+			t.Errorf("%s: %v", of.Name, err)
 		}
 	})
 }
@@ -83,8 +98,8 @@ func TestFilmsCanBeRead(t *testing.T) {
 // stand to where they hang.
 func TestBandsLieSideBySide(t *testing.T) {
 	found := 0
-	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
-		p, _ := loose.Problem(k, strands, loose.Films)
+	byName(t, func(of filmed) {
+		name, f, p := of.Name, of.film, of.Problem
 		if p.Bands == nil {
 			return
 		}
@@ -112,8 +127,9 @@ func TestBandsLieSideBySide(t *testing.T) {
 // they do; all others come in where they do in every frame.
 func TestStrandsHeldApartComeIn(t *testing.T) {
 	held := 0
-	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
-		if p, _ := loose.Problem(k, strands, loose.Films); p.Bands != nil {
+	byName(t, func(of filmed) {
+		name, f := of.Name, of.film
+		if of.Problem.Bands != nil {
 			return // they come in as the strand in whose way they are led
 		}
 		last := len(f.Frames) - 1
@@ -146,15 +162,12 @@ func TestStrandsHeldApartComeIn(t *testing.T) {
 // it on.
 func TestAStrandGoesOnWhileItIsLed(t *testing.T) {
 	seen := 0
-	byName(t, func(name string, k knot.Knot, n int, f knot.Film) {
-		s, err := knot.New(k.ID)
-		if err != nil || !f.Across || k.Part != nil {
+	byName(t, func(of filmed) {
+		name, n := of.Name, of.strands
+		if !of.film.Across || of.k.Part != nil {
 			return
 		}
-		if s.Count > 0 {
-			s.Count = max(1, k.LooseFrom)
-		}
-		w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(n)}
+		w := knot.Work{Section: asFilmed(of.k, of.Section), BarMM: 2, RingMM: 16, Strands: hung(n)}
 		x, err := knot.Tie(w)
 		if err != nil {
 			t.Fatal(err)
@@ -189,7 +202,8 @@ func TestAStrandGoesOnWhileItIsLed(t *testing.T) {
 // All frames of a film are one knot: closed round the outside, their determinants agree, and
 // every two strands are linked alike.
 func TestFilmsKeepTheirKnot(t *testing.T) {
-	byName(t, func(name string, _ knot.Knot, _ int, f knot.Film) {
+	byName(t, func(of filmed) {
+		name, f := of.Name, of.film
 		first := knotted(t, f, 0)
 		for k := 5; k < len(f.Frames); k += 5 {
 			if now := knotted(t, f, k); now != first {
@@ -277,18 +291,13 @@ func hung(n int) []knot.Strand {
 
 // Led in its loose places a knot is drawn up to what it is when it is tied; in its mirror too.
 func TestHeldByItsFilmAKnotEndsAsItIsTied(t *testing.T) {
-	byName(t, func(name string, k knot.Knot, strands int, _ knot.Film) {
-		if k.Hold != nil || k.Part != nil {
+	byName(t, func(of filmed) {
+		if of.k.Hold != nil || of.k.Part != nil {
 			return // held in a way of its own; the trainer has the film
 		}
-		s, err := knot.New(k.ID)
-		if err != nil {
-			t.Fatal(err)
-		}
-		s = asFilmed(k, s)
 		for _, left := range []bool{false, true} {
-			w := knot.Work{Section: s, LeftHanded: left, BarMM: 2, RingMM: 16, Strands: hung(strands)}
-			endsAsTied(t, name, w)
+			w := knot.Work{Section: asFilmed(of.k, of.Section), LeftHanded: left, BarMM: 2, RingMM: 16, Strands: hung(of.strands)}
+			endsAsTied(t, of.Name, w)
 		}
 	})
 }
@@ -425,16 +434,12 @@ func TestMovesLedInOrderGiveTheCrossings(t *testing.T) {
 		}
 		return out
 	}
-	byName(t, func(name string, k knot.Knot, strands int, f knot.Film) {
-		if k.Hold != nil || k.Part != nil {
+	byName(t, func(of filmed) {
+		name, f := of.Name, of.film
+		if of.k.Hold != nil || of.k.Part != nil {
 			return
 		}
-		s, err := knot.New(k.ID)
-		if err != nil {
-			t.Fatal(err)
-		}
-		s = asFilmed(k, s)
-		w := knot.Work{Section: s, BarMM: 2, RingMM: 16, Strands: hung(strands)}
+		w := knot.Work{Section: asFilmed(of.k, of.Section), BarMM: 2, RingMM: 16, Strands: hung(of.strands)}
 		tied, err := knot.Tie(w)
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)

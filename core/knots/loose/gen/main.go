@@ -71,28 +71,26 @@ func jobs(have, kept map[string]shapes.Shape, all bool, only string, bands bool)
 	var todo []job
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
-			if k.Film != nil && n > 1 {
-				continue // it makes it of that of one
-			}
-			p, ok := loose.Problem(k, n, func(id string) []knot.Film { return loose.FilmsIn(kept, id) })
-			if !ok || (p.Bands != nil) != bands {
-				continue
-			}
-			j := job{loose.Name(k.ID, n, p.Across), loose.Fingerprint(p), p}
-			again := have[shapes.FrameKey(j.name, 0)].Made != j.made || all
-			if only != "" {
-				again = k.ID == only
-			}
-			if again {
-				todo = append(todo, j)
-				continue
-			}
-			for i := 0; ; i++ {
-				s, ok := have[shapes.FrameKey(j.name, i)]
-				if !ok {
-					break
+			for _, of := range loose.Problems(k, n, func(id string) []knot.Film { return loose.FilmsIn(kept, id) }) {
+				if (of.Problem.Bands != nil) != bands {
+					continue
 				}
-				kept[shapes.FrameKey(j.name, i)] = s
+				j := job{of.Name, loose.Fingerprint(of.Problem), of.Problem}
+				again := have[shapes.FrameKey(j.name, 0)].Made != j.made || all
+				if only != "" {
+					again = k.ID == only
+				}
+				if again {
+					todo = append(todo, j)
+					continue
+				}
+				for i := 0; ; i++ {
+					s, ok := have[shapes.FrameKey(j.name, i)]
+					if !ok {
+						break
+					}
+					kept[shapes.FrameKey(j.name, i)] = s
+				}
 			}
 		}
 	}
