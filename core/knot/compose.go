@@ -44,6 +44,7 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 		if k == 0 {
 			out.Loose, out.Snug, out.Row, out.Clear, out.Around, out.AtEnd = t.Loose, t.Snug, t.Row, t.Clear, t.Around, t.AtEnd
 			out.Moves, out.Shows, out.Flat, out.Checks = t.Moves, t.Shows, t.Flat, t.Checks
+			out.Hanging, out.HangsTill = t.Hanging, t.HangsTill
 		}
 		if points := out.points(); points > mostPoints && k+1 < count {
 			return Tied{}, &Refused{Field: "count", Why: fmt.Sprintf("%d of them on %d strands are more than can be drawn in one section", count, n),
@@ -175,6 +176,7 @@ func (t *Tied) Mirror(n int) {
 	}
 	mirrored(t.Paths)
 	mirrored(t.Flat)
+	mirrored(t.Hanging)
 	slices.Reverse(t.Order)
 	for i := range t.Order {
 		t.Order[i] = n - 1 - t.Order[i]
@@ -210,7 +212,7 @@ func (t *Tied) Mirror(n int) {
 
 // Copy is the knot with points, moves and orders of its own, which may be changed.
 func (t Tied) Copy() Tied {
-	t.Paths, t.Own, t.Flat, t.OwnFlat = copied(t.Paths), copied(t.Own), copied(t.Flat), copied(t.OwnFlat)
+	t.Paths, t.Own, t.Flat, t.OwnFlat, t.Hanging = copied(t.Paths), copied(t.Own), copied(t.Flat), copied(t.OwnFlat), copied(t.Hanging)
 	t.Moves, t.Order, t.Workers = slices.Clone(t.Moves), slices.Clone(t.Order), slices.Clone(t.Workers)
 	t.Beads, t.Shows, t.Endings, t.Threads = slices.Clone(t.Beads), slices.Clone(t.Shows), slices.Clone(t.Endings), slices.Clone(t.Threads)
 	return t

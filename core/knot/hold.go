@@ -44,6 +44,10 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	if err != nil || action >= len(t.Moves) {
 		return Tied{}, false, err
 	}
+	if t.Hanging != nil && action >= t.HangsTill {
+		return t.ledInside(w, action, along), true, nil
+	}
+	t = t.Hung()
 	if held, ok := holdFilm(w, t, last, action, along); ok {
 		return held, true, nil
 	}

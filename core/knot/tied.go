@@ -86,6 +86,10 @@ type Tied struct {
 	// Flat is the knot as its moves lay it, where it is turned over when it is tied:
 	// what they pass is passed there. Nil where that is Paths.
 	Flat []Path
+	// Hanging is the knot before its last moves, from HangsTill on, lead the ends inside it: they
+	// hang from it. Nil where none does.
+	Hanging   []Path
+	HangsTill int
 	// Shows tells which strand is seen where on the face, read off the crossings.
 	Shows []Sight
 	// Gap is the least gap between surfaces as drawn up, over the diameter: 1

@@ -220,7 +220,8 @@ func tied(s knot.Section, strands int) (t knot.Tied, d float64, ok bool) {
 		w.Strands = append(w.Strands, knot.Strand{Cord: i / 2, Leg: i % 2, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: (float64(i) - float64(strands-1)/2) * d}, Dir: r3.Vec{Y: 1}})
 	}
 	t, err := knot.Tie(w)
-	return t, d, err == nil && len(t.Beads) == 0 && len(t.Own) == 0 && len(t.Paths) == strands && len(t.Moves) > 0
+	t = t.Hung()
+	return t, d, err == nil && !t.Ends && len(t.Beads) == 0 && len(t.Own) == 0 && len(t.Paths) == strands && len(t.Moves) > 0
 }
 
 // Tied is a section as it is tied on strands that hang side by side, diameters; not ok for

@@ -160,7 +160,7 @@ func Led(w knot.Work, direction knot.Turn, tie func(w knot.Work) (knot.Tied, err
 	if err != nil {
 		return t, err
 	}
-	t.Paths, t.Flat = copied(t.Paths), copied(t.Flat)
+	t.Paths, t.Flat, t.Hanging = copied(t.Paths), copied(t.Flat), copied(t.Hanging)
 	t.Mirror(len(w.Strands))
 	return t, nil
 }

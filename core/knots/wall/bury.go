@@ -110,16 +110,54 @@ func hung(strands [][]r3.Vec) [][]r3.Vec {
 	for i, pts := range strands {
 		back := slices.Clone(pts)
 		slices.Reverse(back)
-		back = led(back, -1)
+		back = led(back, -1, 0)
 		slices.Reverse(back)
-		out[i] = led(back, 1)
+		out[i] = led(back, 1, 0)
 	}
 	return out
 }
 
+var hanging memo.Cache[[][]r3.Vec]
+
+// drawnOut is a knot whose ends are not yet led down inside: a little before they would go down they
+// run out straight till they are clear of all others, and hang. That is constructed.
+func drawnOut(f form, strands [][]r3.Vec) ([][]r3.Vec, error) {
+	return hanging.Get(f.name(), func() ([][]r3.Vec, error) {
+		const (
+			clear = 0.95 // diameters from all others
+			far   = 2.0
+			step  = 0.25
+			nodes = 10
+		)
+		for back := range nodes {
+			for off := 0.0; off <= far; off += step {
+				var out [][]r3.Vec
+				for _, pts := range strands {
+					line := led(pts[:down(pts)+1-back], 1, off)
+					out = append(out, line[:len(line)-2]) // a little of what hangs is enough
+				}
+				if apart(out) >= clear {
+					return out, nil
+				}
+			}
+		}
+		return nil, fmt.Errorf("wall: the ends of %s do not come clear of it within %g diameters", f.name(), far)
+	})
+}
+
+// apart is how near strands come to the first one, diameters; they are all alike.
+func apart(strands [][]r3.Vec) float64 {
+	first := curve.Curve{Points: strands[0]}
+	least := 1 + curve.SelfGap(first, 1)
+	for _, pts := range strands[1:] {
+		least = math.Min(least, 1+curve.Gap(first, 1, curve.Curve{Points: pts}, 1))
+	}
+	return least
+}
+
 // led bends the end of a strand that runs out from the axis to run straight along it, down
-// for 1 and up for -1.
-func led(pts []r3.Vec, way float64) []r3.Vec {
+// for 1 and up for -1; before it bends it runs on straight by so much, diameters.
+func led(pts []r3.Vec, way, on float64) []r3.Vec {
 	const (
 		bend     = 0.9  // diameters
 		straight = 0.17 // off the way out, where it has left the knot
@@ -134,6 +172,10 @@ func led(pts []r3.Vec, way float64) []r3.Vec {
 	flat := r3.Unit(r3.Vec{X: out.X, Z: out.Z})
 	begins := math.Acos(math.Max(-1, math.Min(1, way*out.Y)))
 	line := slices.Clone(pts[:last+1])
+	if on > 0 {
+		at = r3.Add(at, r3.Scale(on, out))
+		line = append(line, at)
+	}
 	const parts = 8
 	for k := 1; k <= parts; k++ {
 		a := begins * (1 - float64(k)/parts)

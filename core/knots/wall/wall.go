@@ -131,7 +131,7 @@ func tieOne(w knot.Work, f form, set Settings) (knot.Tied, error) {
 	if under == 0 {
 		under = 2
 	}
-	whole := shape.Strands[0]
+	whole, uncut := shape.Strands[0], shape
 	switch {
 	case f.dressed == Chunky:
 		shape.Strands = hung(shape.Strands)
@@ -151,6 +151,14 @@ func tieOne(w knot.Work, f form, set Settings) (knot.Tied, error) {
 		return t, err
 	}
 	if t.Ends = f.ends(); t.Ends { // nothing leaves it: it ends where its lowest cord does
+		if uncut.Strands, err = drawnOut(f, uncut.Strands); err != nil {
+			return t, err
+		}
+		hangs, err := ring.Tie(w, uncut, f.route(), func([]int, []ring.Meet) []move.Move { return nil })
+		if err != nil {
+			return t, err
+		}
+		t.Hanging, t.HangsTill = hangs.Paths, len(t.Moves)-f.n
 		t.Height = 0
 		for i, p := range t.Paths {
 			for _, v := range p.Points {
