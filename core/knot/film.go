@@ -88,10 +88,11 @@ const stretchClosed = 3.0
 // stretched is a film of two frames: the knot stretched from a height on, and as it is. What
 // is tied about something else, or takes something in, is not stretched off it.
 func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
-	if len(t.Paths) == 0 || len(t.Own) > 0 || len(t.Beads) > 0 || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
+	if len(t.Paths) == 0 || t.OwnFlat != nil || len(t.Beads) > 0 || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
 		return Film{}, nil, false
 	}
 	var wide, tight [][]r3.Vec
+	var tops []float64
 	for _, p := range t.Paths {
 		n := len(p.Points)
 		if n < 2 {
@@ -105,6 +106,7 @@ func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 		line := curve.Curve{Points: append(pts, r3.Vec{X: end.X, Y: end.Y + stretchBelow, Z: end.Z})}
 		line = line.Resample(max(4, int(line.Length()/stretchNode)))
 		tight = append(tight, line.Points)
+		tops = append(tops, first.Y)
 		top, more := first.Y, 0.0
 		if from > 0 {
 			top, more = from/d, stretchClosed
@@ -119,6 +121,15 @@ func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 			by := 1 + (stretch-1)*curve.Smooth((v.Y-top+stretchAbove)/stretchAbove) // from where it hangs it comes to it
 			return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
 		}).Points)
+	}
+	for _, p := range t.Own { // a cord of its own has no straight strand
+		if len(p.Points) < 4 || from > 0 {
+			return Film{}, nil, false
+		}
+		line := curve.Curve{Points: p.Points}.Map(func(v r3.Vec) r3.Vec { return r3.Scale(1/d, v) })
+		tight = append(tight, line.Points)
+		top := slices.Min(tops)
+		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: stretch * v.X, Y: top + stretch*(v.Y-top), Z: stretch * v.Z} }).Points)
 	}
 	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true
 }
@@ -238,7 +249,7 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 	}
 	places := f.at(now, drawn)
 	lower := 0.0
-	for i := range now {
+	for i := range t.Paths {
 		if last.moves > 0 {
 			break // it hangs from the knot before it
 		}
@@ -267,10 +278,16 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		}
 	}
 	out.Cells, out.Beads, out.Begun = nil, nil, last.order
-	out.Paths = make([]Path, len(t.Paths))
+	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
 	out.Height = 0
 	for i := range places {
-		places[i] = below(places[i], t.Paths[i].Points[0], d, lower)
+		if i < len(t.Paths) {
+			places[i] = below(places[i], t.Paths[i].Points[0], d, lower)
+			continue
+		}
+		for k, v := range places[i] {
+			places[i][k] = r3.Scale(d, r3.Add(v, r3.Vec{Y: lower}))
+		}
 	}
 	k, _ := Get(w.Section.Do)
 	bundle := k.Film != nil && t.Moves[action].Strand == move.All
@@ -278,8 +295,22 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		places = Tips(places, led, d)
 	}
 	for i, pts := range places {
-		switch share := last.share(pts, t.Moves, upTo, i, action, led); {
+		share := last.share(pts, t.Moves, upTo, i, action, led)
+		pair, begins := t.leads(i)
+		if i >= len(t.Paths) && len(pair) > 0 {
+			lead := pair[0]
+			all := curve.Curve{Points: places[lead]}.Length() / d
+			with := last.share(places[lead], t.Moves, upTo, lead, action, led)
+			share = math.Max(math.Min(share, begins), math.Min(1, (with*all-stretchAbove)/(all-stretchAbove-stretchBelow)))
+		}
+		switch {
 		case bundle || share == 1:
+		case share == 0 && i >= len(t.Paths):
+			continue // it is not there yet
+		case i >= len(t.Paths) && len(pair) > 1 && share <= begins: // laid to those beside it, before they are led
+			pts = groove(out.Paths[pair[0]].Points, out.Paths[pair[1]].Points, w.Own[i-len(t.Paths)].Diameter, d)
+		case i >= len(t.Paths): // it ends in the hand
+			pts, _ = ledBy(pts, share)
 		case share == 0:
 			side := waitsBefore(found, i) * waits * d
 			if f.Across { // it stands towards the eye, beside what is led
@@ -290,13 +321,54 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		default:
 			pts = Tip(pts, share, d)
 		}
-		out.Paths[i] = Path{Points: pts}
+		if i < len(t.Paths) {
+			out.Paths[i] = Path{Points: pts}
+		} else {
+			out.Own[i-len(t.Paths)] = Path{Points: pts}
+		}
 		for _, v := range pts {
 			out.Height = math.Max(out.Height, v.Y)
 		}
 	}
 	out.Settle()
 	return out, true
+}
+
+// leads are the strands beside which a cord of a knot's own is led, and the share of its way that it
+// is led before; none where it is led by itself.
+func (t Tied) leads(own int) (beside []int, begins float64) {
+	for _, m := range t.Moves {
+		if m.Strand == own {
+			begins = m.UpTo
+		}
+		if slices.Contains(m.With, own) {
+			beside = []int{m.Strand}
+			for _, s := range m.With {
+				if s != own {
+					beside = append(beside, s)
+				}
+			}
+		}
+	}
+	return beside, begins
+}
+
+// groove is a thin cord that hangs in the groove between two strands of d that hang side by side, on
+// the side away from the work's axis.
+func groove(a, b []r3.Vec, thin, d float64) []r3.Vec {
+	p, q := a[len(a)-1], b[len(b)-1]
+	mid, across := curve.Lerp(p, q, 0.5), r3.Sub(q, p)
+	half := r3.Norm(across) / 2
+	out := r3.Vec{X: across.Z, Z: -across.X}
+	if n := r3.Norm(out); n > 0 {
+		out = r3.Scale(1/n, out)
+	}
+	if r3.Dot(out, mid) < 0 {
+		out = r3.Scale(-1, out)
+	}
+	touches := (d + thin) / 2
+	mid = r3.Add(mid, r3.Scale(math.Sqrt(math.Max(0, touches*touches-half*half)), out))
+	return curve.Curve{Points: []r3.Vec{{X: mid.X, Y: mid.Y - hangs/2*d, Z: mid.Z}, mid}}.Resample(hangs).Points
 }
 
 func curvesOf(frame [][]r3.Vec) []curve.Curve {

@@ -111,3 +111,55 @@ func TestPairsAreLedTogether(t *testing.T) {
 		}
 	}
 }
+
+// With an accent cord, too, it is led loose, and each round of working its slack out draws it up
+// further; the accent keeps as far from its pair as in the drawn-up knot.
+func TestWithAnAccentItIsDrawnUp(t *testing.T) {
+	strand := func(c int, d float64) knot.Strand {
+		return knot.Strand{Cord: c, Diameter: d, Stuff: cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: d}, Figures: cord.Figures{DrawnUpMM: d, LabelMM: d, Squeeze: 1}, Dir: r3.Vec{Y: 1}}
+	}
+	w := knot.Work{Section: knot.Section{Do: "double-diamond", Count: 1, Settings: Doubled{Accent: "C"}}}
+	w.Strands = []knot.Strand{strand(0, 3), strand(0, 3), strand(1, 3), strand(1, 3)}
+	w.Own = []knot.Strand{strand(2, 1.2)}
+	tied, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	reach := func(x knot.Tied) float64 {
+		far := 0.0
+		for _, p := range append(append([]knot.Path{}, x.Paths...), x.Own...) {
+			for _, v := range p.Points {
+				far = math.Max(far, math.Hypot(v.X, v.Z))
+			}
+		}
+		return far
+	}
+	apart := func(x knot.Tied) float64 {
+		least := math.Inf(1)
+		for _, p := range x.Paths {
+			least = math.Min(least, curve.Gap(curve.Curve{Points: x.Own[0].Points}, 1.2, curve.Curve{Points: p.Points}, 3))
+		}
+		return least
+	}
+	before, rounds := math.Inf(1), 0
+	for n, m := range tied.Moves {
+		held, ok, err := knot.Hold(w, n, 1)
+		if err != nil || !ok {
+			t.Fatalf("move %d: %v, %v", n+1, ok, err)
+		}
+		if n > 0 && apart(held) < apart(tied)-0.05 {
+			t.Errorf("after move %d the accent is %.2f from its pair, drawn up %.2f", n+1, apart(held), apart(tied))
+		}
+		if !m.Slack {
+			continue
+		}
+		rounds++
+		if far := reach(held); far >= before {
+			t.Errorf("after move %d it reaches %.2f mm out, before it %.2f", n+1, far, before)
+		}
+		before = reach(held)
+	}
+	if first := reach(tied); rounds < 4 || math.Abs(before-first) > 0.01*first {
+		t.Errorf("after %d rounds it reaches %.2f mm out, drawn up %.2f", rounds, before, first)
+	}
+}

@@ -26,8 +26,9 @@ func main() {
 	folder := flag.String("folder", ".", "the folder of package loose")
 	all := flag.Bool("all", false, "grow everything again")
 	only := flag.String("knot", "", "grow the films of this knot again, and no others")
+	film := flag.String("film", "", "grow this film again, and no others")
 	flag.Parse()
-	if err := run(*folder, *all, *only); err != nil {
+	if err := run(*folder, *all, *only, *film); err != nil {
 		fmt.Fprintln(os.Stderr, "gen:", err)
 		os.Exit(1)
 	}
@@ -38,7 +39,7 @@ type job struct {
 	p          loosen.Problem
 }
 
-func run(folder string, all bool, only string) error {
+func run(folder string, all bool, only, film string) error {
 	file := filepath.Join(folder, "films.bin")
 	b, err := os.ReadFile(file)
 	if err != nil && !errors.Is(err, os.ErrNotExist) {
@@ -51,7 +52,7 @@ func run(folder string, all bool, only string) error {
 	kept := map[string]shapes.Shape{}
 	// What is laid in the way of another knot needs that one's film.
 	for _, bands := range []bool{false, true} {
-		growAll(jobs(have, kept, all, only, bands), kept)
+		growAll(jobs(have, kept, all, only, film, bands), kept)
 		if b, err = shapes.Pack(kept); err != nil {
 			return err
 		}
@@ -67,7 +68,7 @@ func run(folder string, all bool, only string) error {
 
 // jobs are the films to grow, those in bands or all others; what need not be grown goes from have
 // to kept.
-func jobs(have, kept map[string]shapes.Shape, all bool, only string, bands bool) []job {
+func jobs(have, kept map[string]shapes.Shape, all bool, only, film string, bands bool) []job {
 	var todo []job
 	for _, k := range knot.All() {
 		for _, n := range loose.Strands {
@@ -77,8 +78,8 @@ func jobs(have, kept map[string]shapes.Shape, all bool, only string, bands bool)
 				}
 				j := job{of.Name, loose.Fingerprint(of.Problem), of.Problem}
 				again := have[shapes.FrameKey(j.name, 0)].Made != j.made || all
-				if only != "" {
-					again = k.ID == only
+				if only != "" || film != "" {
+					again = k.ID == only || j.name == film
 				}
 				if again {
 					todo = append(todo, j)
