@@ -221,5 +221,5 @@ func (t *Tied) Settle() {
 
 // FromEnd tells whether a knot is tied looking at the working end, and not at its face.
 func FromEnd(k Knot, t Tied) bool {
-	return (t.Around && !k.Outside || t.AtEnd) && k.Hold == nil && len(t.Own) == 0
+	return (t.Around && !k.Outside && len(t.Own) == 0 || t.AtEnd) && k.Hold == nil
 }

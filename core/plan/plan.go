@@ -284,16 +284,24 @@ type Action struct {
 	Cord  string `json:"cord,omitempty"`
 	// Because is by what the work itself shows on which side it goes on, "" where it does
 	// not.
-	Because string   `json:"because,omitempty"`
-	Colour  string   `json:"colour,omitempty"`
-	From    string   `json:"from,omitempty"` // left or right
-	Over    []string `json:"over,omitempty"`
-	Under   []string `json:"under,omitempty"`
-	Gate    string   `json:"gate,omitempty"`
+	Because string `json:"because,omitempty"`
+	Colour  string `json:"colour,omitempty"`
+	// Beside are the other cords of which strands are led with it.
+	Beside []CordBeside `json:"beside,omitempty"`
+	From   string       `json:"from,omitempty"` // left or right
+	Over   []string     `json:"over,omitempty"`
+	Under  []string     `json:"under,omitempty"`
+	Gate   string       `json:"gate,omitempty"`
 	// Led is set where the strand in hand can be shown on its way.
 	Led bool `json:"led,omitempty"`
 	// Table is what is done on the table before the first knot, of a move of [Plan.Ready].
 	Table string `json:"table,omitempty" jsonschema:"enum=cut,enum=prepare,enum=fuse,enum=fold"`
+}
+
+// CordBeside is a cord that is led beside another, and its colour.
+type CordBeside struct {
+	Cord   string `json:"cord"`
+	Colour string `json:"colour"`
 }
 
 // Options are what does not stand in the document.

@@ -1010,6 +1010,12 @@ func (w *walk) action(m move.Move, names move.Names, who []*leg) Action {
 		c := w.d.Cords[who[m.Strand].cord]
 		out.Cord, out.Colour = c.ID, c.Stuff.Colour
 		out.From = string(m.Side(len(names.Places)))
+		for _, l := range ledBy(m, who)[1:] {
+			c := w.d.Cords[l.cord]
+			if beside := (CordBeside{c.ID, c.Stuff.Colour}); c.ID != out.Cord && !slices.Contains(out.Beside, beside) {
+				out.Beside = append(out.Beside, beside)
+			}
+		}
 	}
 	for _, o := range m.Of(move.Over) {
 		out.Over = append(out.Over, w.label(who[o]))

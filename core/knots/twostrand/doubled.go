@@ -207,7 +207,7 @@ func tieDouble(w knot.Work, changed bool) (knot.Tied, error) {
 				t.Moves[i].With = append(slices.Clone(m.With), accent)
 			}
 		}
-		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: accent, UpTo: begins, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair of {strands 0} and lead it with them all the way.",
+		t.Moves = slices.Insert(t.Moves, 1, move.Move{Strand: accent, UpTo: begins, End: true, Naming: [][]int{with}, Text: "Lay cord {cord} between both strands of the pair of {strands 0} and lead it with them all the way.",
 			Detail: "Its ends stay inside and are cut flush when the knot is tight.", Gate: "It lies between them all the way, on neither."})
 	}
 	single := diamondRoute().Strands // both of a pair pass what one strand passes

@@ -1168,12 +1168,17 @@ export interface Action {
   cord?: string;
   because?: string;
   colour?: string;
+  beside?: CordBeside[];
   from?: string;
   over?: string[];
   under?: string[];
   gate?: string;
   led?: boolean;
   table?: "cut" | "prepare" | "fuse" | "fold";
+}
+export interface CordBeside {
+  cord: string;
+  colour: string;
 }
 export interface Gate {
   at?: number;

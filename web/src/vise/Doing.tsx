@@ -48,7 +48,7 @@ export function Doing(p: { place: Place; plan: Plan; done: number; to: number; u
         <ol className="flex flex-col gap-3" data-testid="stride">
           {all.map((l, i) => (
             <li key={i} className="flex items-start gap-3">
-              {l.action.cord && l.action.colour && <Swatch colour={l.action.colour} id={l.action.cord} />}
+              <Swatches action={l.action} />
               <p className="font-semibold text-2xl leading-snug">
                 {words(l.action, l.action.text)}
                 {l.times > 1 && <span className="font-normal text-xl opacity-80"> {l.times} times in all.</span>}
@@ -71,6 +71,21 @@ export function Doing(p: { place: Place; plan: Plan; done: number; to: number; u
   );
 }
 
+/** Swatches are those of the cords that a move leads. */
+function Swatches({ action, large }: { action: Action; large?: boolean }) {
+  if (!action.cord || !action.colour) {
+    return null;
+  }
+  return (
+    <span className="flex flex-col gap-1">
+      <Swatch colour={action.colour} id={action.cord} large={large} />
+      {action.beside?.map((b) => (
+        <Swatch key={b.cord} colour={b.colour} id={b.cord} large={large} />
+      ))}
+    </span>
+  );
+}
+
 /** One is a single move, in short where it was made a few times already. */
 function One(p: { action: Action; again: boolean; words: (a: Action, t: string) => string }) {
   const { action, words } = p;
@@ -79,7 +94,7 @@ function One(p: { action: Action; again: boolean; words: (a: Action, t: string) 
   return (
     <>
       <div className="flex items-start gap-4">
-        {action.cord && action.colour && <Swatch colour={action.colour} id={action.cord} large />}
+        <Swatches action={action} large />
         <p className="font-semibold text-3xl leading-snug" data-testid="move">
           {words(action, short ? (action.again ?? "") : action.text)}
         </p>

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { alongSteps, useInspect, useKnots, usePicture, useSlips } from "../api/queries";
-import type { Plan } from "../api/types.gen";
+import type { Action, Plan } from "../api/types.gen";
 import { Shown } from "../bench/check/Inspected";
 import { Still } from "../hang/Plate";
 import { named } from "../hang/View";
@@ -29,7 +29,7 @@ export function Where(p: { id: number; revision: number; plan: Plan; done: numbe
       </p>
       <p>
         {side ? `The next move starts ${side}` : "Go on with the next move"}
-        {action.cord ? `, with cord ${action.cord}` : ""}
+        {action.cord ? `, with ${cordsOf(action)}` : ""}
         {because ? `: ${because}.` : "."}
       </p>
       <div className="flex gap-3">
@@ -85,6 +85,12 @@ export function SoFar(p: { id: number; revision: number; plan: Plan; done: numbe
       )}
     </section>
   );
+}
+
+/** cordsOf names the cords that a move leads. */
+function cordsOf({ cord, beside = [] }: Action): string {
+  const all = [cord, ...beside.map((b) => b.cord)];
+  return `${all.length > 1 ? "cords" : "cord"} ${all.join(" and ")}`;
 }
 
 /** So many sections that are still to be tied are named. */
