@@ -25,6 +25,7 @@ import (
 	"github.com/gin-gonic/gin"
 
 	"nimblebight/core/knots/ball"
+	"nimblebight/core/knots/loose"
 	"nimblebight/core/shapes"
 	"nimblebight/core/side"
 	"nimblebight/device"
@@ -124,7 +125,7 @@ func New(st *store.Store, cfg Config) (*Server, error) {
 		s.Use(st)
 	}
 	go func() { // worked out while the first page loads
-		err := side.Guard(func() error { ball.Warm(); return nil })
+		err := side.Guard(func() error { loose.Warm(); ball.Warm(); return nil })
 		if err != nil {
 			s.panicked("warming up", err)
 		}

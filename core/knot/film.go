@@ -240,11 +240,8 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 	if lastLead < 0 {
 		return Tied{}, false
 	}
-	led, drawn := along, 0.0
-	switch after := len(t.Moves) - 1 - lastLead; {
-	case action > lastLead && after > 0:
-		drawn = (float64(action-lastLead-1) + along) / float64(after)
-	case action == lastLead && after == 0:
+	led, drawn := along, drawnUp(t.Moves, action, along)
+	if action == lastLead && drawn == 0 && lastLead == len(t.Moves)-1 {
 		led, drawn = math.Min(1, along/Led), math.Max(0, (along-Led)/(1-Led))
 	}
 	places := f.at(now, drawn)
@@ -308,7 +305,11 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		case share == 0 && i >= len(t.Paths):
 			continue // it is not there yet
 		case i >= len(t.Paths) && len(pair) > 1 && share <= begins: // laid to those beside it, before they are led
-			pts = groove(out.Paths[pair[0]].Points, out.Paths[pair[1]].Points, w.Own[i-len(t.Paths)].Diameter, d)
+			laid := 1.0
+			if t.Moves[action].Strand == i {
+				laid = led
+			}
+			pts = groove(out.Paths[pair[0]].Points, out.Paths[pair[1]].Points, w.Own[i-len(t.Paths)].Diameter, d, laid)
 		case i >= len(t.Paths): // it ends in the hand
 			pts, _ = ledBy(pts, share)
 		case share == 0:
@@ -334,6 +335,25 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 	return out, true
 }
 
+// drawnUp is how far moves that take up slack have drawn a knot up when one has come along: all of
+// them as far as one another.
+func drawnUp(moves []move.Move, action int, along float64) float64 {
+	all, done := 0.0, 0.0
+	for k, m := range moves {
+		if leads(m) {
+			continue
+		}
+		all++
+		switch {
+		case k < action:
+			done++
+		case k == action:
+			done += along
+		}
+	}
+	return done / math.Max(1, all)
+}
+
 // leads are the strands beside which a cord of a knot's own is led, and the share of its way that it
 // is led before; none where it is led by itself.
 func (t Tied) leads(own int) (beside []int, begins float64) {
@@ -353,9 +373,9 @@ func (t Tied) leads(own int) (beside []int, begins float64) {
 	return beside, begins
 }
 
-// groove is a thin cord that hangs in the groove between two strands of d that hang side by side, on
-// the side away from the work's axis.
-func groove(a, b []r3.Vec, thin, d float64) []r3.Vec {
+// groove is a thin cord that is laid in the groove between two strands of d that hang side by side, on
+// the side away from the work's axis, by a share.
+func groove(a, b []r3.Vec, thin, d, share float64) []r3.Vec {
 	p, q := a[len(a)-1], b[len(b)-1]
 	mid, across := curve.Lerp(p, q, 0.5), r3.Sub(q, p)
 	half := r3.Norm(across) / 2
@@ -368,7 +388,8 @@ func groove(a, b []r3.Vec, thin, d float64) []r3.Vec {
 	}
 	touches := (d + thin) / 2
 	mid = r3.Add(mid, r3.Scale(math.Sqrt(math.Max(0, touches*touches-half*half)), out))
-	return curve.Curve{Points: []r3.Vec{{X: mid.X, Y: mid.Y - hangs/2*d, Z: mid.Z}, mid}}.Resample(hangs).Points
+	from, long := mid.Y-hangs/2*d, hangs/2*d*math.Max(0.1, share)
+	return curve.Curve{Points: []r3.Vec{{X: mid.X, Y: from, Z: mid.Z}, {X: mid.X, Y: from + long, Z: mid.Z}}}.Resample(hangs).Points
 }
 
 func curvesOf(frame [][]r3.Vec) []curve.Curve {

@@ -43,6 +43,9 @@ var byKnot = sync.OnceValue(func() map[string][]knot.Film {
 	return out
 })
 
+// Warm reads all films, so that the first picture at the vise is drawn as fast as the next.
+func Warm() { byKnot() }
+
 // Films are those of a knot as it is tied by default, by how many strands it is tied with.
 func Films(id string) []knot.Film {
 	all, err := unpacked()
@@ -85,6 +88,9 @@ func filmIn(all map[string]shapes.Shape, name string) (knot.Film, bool) {
 		f.Frames = append(f.Frames, s.Strands)
 	}
 }
+
+// LeftOut is the key by which a film is known that was tried and could not be read.
+func LeftOut(name string) string { return name + " left out" }
 
 // Made is the fingerprint that a film carries, "" where there is none of that name.
 func Made(name string) string {

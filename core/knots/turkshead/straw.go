@@ -94,7 +94,7 @@ func (w work) tieStraw() (knot.Tied, error) {
 	}
 	t.Moves = append([]move.Move{{Strand: 1, Text: "Put a straw over the standing part and lead {me} out over its upper end.", Detail: fmt.Sprintf("A straw or a pen's barrel of {%.0fmm} or so. The loop above it stays as long as it is to be.", math.Ceil(w.thick))}}, moves...)
 	t.Moves = append(t.Moves, move.Move{Strand: 1, Text: "Lead {me} in under the last bight of its first round, and down through the straw beside the standing part.", Gate: "Both come out at the lower end side by side."},
-		move.Move{Strand: -1, Text: "Draw the straw out with the loop held, and work the slack from the loop's edge along the lead, last out at the bottom.", Detail: "Roll it between the palms; then once more along the lead.", Gate: "It is round and even, and no lead stands off."})
+		move.Move{Strand: move.All, Slack: true, Text: "Draw the straw out with the loop held, and work the slack from the loop's edge along the lead, last out at the bottom.", Detail: "Roll it between the palms; then once more along the lead.", Gate: "It is round and even, and no lead stands off."})
 	t.Checks = []string{fmt.Sprintf("The cover is {%.1fmm} long and {%.1fmm} across.", laid.HighMM, w.d*c.Across)}
 	return t, nil
 }

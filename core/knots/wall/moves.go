@@ -47,10 +47,10 @@ func (f form) moves(as []int, under int) []move.Move {
 	}
 	switch {
 	case f.dressed == Chunky:
-		out = append(out, move.Move{Strand: move.All, Text: "Push the wall up on the crown and draw its ends outwards, one after the other.",
+		out = append(out, move.Move{Strand: move.All, Slack: true, Text: "Push the wall up on the crown and draw its ends outwards, one after the other.",
 			Detail: "A second round goes in under the first. Choose before the last pull: drawn down along the work it climbs off the crown.", Gate: "The wall sits on the crown with no gap; the crown shows above it."})
 	case f.dressed == Slim:
-		out = append(out, move.Move{Strand: move.All, Text: "Pull all ends straight down along the work, evenly.", Detail: "The wall climbs off the crown and stands below it.", Gate: "Crown and wall are a little apart, both even."})
+		out = append(out, move.Move{Strand: move.All, Slack: true, Text: "Pull all ends straight down along the work, evenly.", Detail: "The wall climbs off the crown and stands below it.", Gate: "Crown and wall are a little apart, both even."})
 	case f.ends():
 		out = append(out, buriedMoves(as, under)...)
 	}

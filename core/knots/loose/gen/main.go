@@ -1,7 +1,8 @@
 // Command gen grows the films that package loose embeds. Run it with make shapes.
 //
 // It grows what is not embedded yet and what its knot or the loosening no longer gives. A
-// film that would not be read is left out, and it says why.
+// film that would not be read is left out, and it says why; it is not tried again till its knot
+// or the loosening changes.
 package main
 
 import (
@@ -77,13 +78,17 @@ func jobs(have, kept map[string]shapes.Shape, all bool, only, film string, bands
 					continue
 				}
 				j := job{of.Name, loose.Fingerprint(of.Problem), of.Problem}
-				again := have[shapes.FrameKey(j.name, 0)].Made != j.made || all
+				out := have[loose.LeftOut(j.name)]
+				again := have[shapes.FrameKey(j.name, 0)].Made != j.made && out.Made != j.made || all
 				if only != "" || film != "" {
 					again = k.ID == only || j.name == film
 				}
 				if again {
 					todo = append(todo, j)
 					continue
+				}
+				if out.Made == j.made {
+					kept[loose.LeftOut(j.name)] = out
 				}
 				for i := 0; ; i++ {
 					s, ok := have[shapes.FrameKey(j.name, i)]
@@ -110,6 +115,7 @@ func growAll(todo []job, kept map[string]shapes.Shape) {
 				lock.Lock()
 				if err != nil {
 					fmt.Printf("%s: left out: %v\n", j.name, err)
+					kept[loose.LeftOut(j.name)] = shapes.Shape{Made: j.made}
 				} else {
 					fmt.Printf("%s: %d frames\n", j.name, len(made))
 					maps.Copy(kept, made)
