@@ -85,6 +85,9 @@ func (f Film) Readable() error {
 		if a, b := own(loose), own(tight); a > b {
 			return fmt.Errorf("loose strands cross themselves %d times, tight %d times", a, b)
 		}
+		if n := f.behind(); n > 0 {
+			return fmt.Errorf("held apart, strands come out behind others %d times", n)
+		}
 		if d := f.dots(); d < leastDot {
 			return fmt.Errorf("a strand passes %.2f diameters beside where one stands or hangs", d)
 		}
@@ -114,6 +117,31 @@ func own(found []curve.Crossing) int {
 	n := 0
 	for _, c := range found {
 		if c.Over == c.Under {
+			n++
+		}
+	}
+	return n
+}
+
+// behind is how often strands that are held apart cross others in the picture of the loose knot, on
+// their way out from where they come in when it is drawn up.
+func (f Film) behind() int {
+	from, to := f.curves(len(f.Frames)-1), f.curves(0)
+	var all []curve.Curve
+	for i := range to {
+		a, b := from[i].Points[0], to[i].Points[0]
+		if a.Z, b.Z = -farOff-float64(i), -farOff-float64(i); r3.Norm(r3.Sub(a, b)) > straight {
+			all = append(all, curve.Curve{Points: []r3.Vec{a, b}})
+		}
+	}
+	out := len(all)
+	found, err := curve.Crossings(append(all, f.led(0)...))
+	if err != nil || out == 0 {
+		return 0 // two meet in a point of the picture: what else is asked of it finds that
+	}
+	n := 0
+	for _, c := range found {
+		if c.Under < out && c.Over >= out {
 			n++
 		}
 	}
