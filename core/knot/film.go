@@ -338,19 +338,7 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 // drawnUp is how far moves that take up slack have drawn a knot up when one has come along: all of
 // them as far as one another.
 func drawnUp(moves []move.Move, action int, along float64) float64 {
-	all, done := 0.0, 0.0
-	for k, m := range moves {
-		if leads(m) {
-			continue
-		}
-		all++
-		switch {
-		case k < action:
-			done++
-		case k == action:
-			done += along
-		}
-	}
+	done, all := madeOf(moves, action, along, func(m move.Move) bool { return !leads(m) })
 	return done / math.Max(1, all)
 }
 

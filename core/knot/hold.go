@@ -232,9 +232,19 @@ func ledUpTo(moves []move.Move, upTo []float64, strand, action int, along float6
 // ledShare is the share of its way that a strand is led when a move has come along: 1 for one
 // that no move leads. What takes up slack leads no strand; all of them may be led together.
 func ledShare(moves []move.Move, strand, action int, along float64) float64 {
-	all, done := 0.0, 0.0
+	done, all := madeOf(moves, action, along, func(m move.Move) bool {
+		return !m.Slack && (m.Strand == strand || slices.Contains(m.With, strand) || m.Strand == move.All && leads(m))
+	})
+	if all == 0 {
+		return 1
+	}
+	return done / all
+}
+
+// madeOf is how many of the moves that count are made when one has come along, and how many there are.
+func madeOf(moves []move.Move, action int, along float64, counts func(m move.Move) bool) (done, all float64) {
 	for k, m := range moves {
-		if m.Slack || m.Strand != strand && !slices.Contains(m.With, strand) && (m.Strand != move.All || !leads(m)) {
+		if !counts(m) {
 			continue
 		}
 		all++
@@ -245,10 +255,7 @@ func ledShare(moves []move.Move, strand, action int, along float64) float64 {
 			done += along
 		}
 	}
-	if all == 0 {
-		return 1
-	}
-	return done / all
+	return done, all
 }
 
 // CanLead tells whether the strand of a move can be shown on its way.
