@@ -42,11 +42,13 @@ func nextBy(all []Film, t Tied, last closedKnots, d float64) (f Film, one Tied, 
 			if mirrored {
 				g = film.mirrored()
 			}
+			drawnUp := Film{Frames: g.Frames[len(g.Frames)-1:]}
 			for step := range n {
-				f, ok := g.turned(2*math.Pi*float64(step)/float64(n)).endsAs(t, d)
-				if !ok {
+				angle := 2 * math.Pi * float64(step) / float64(n)
+				if _, ok := drawnUp.turned(angle).endsAs(t, d); !ok {
 					continue
 				}
+				f, _ := g.turned(angle).endsAs(t, d)
 				one, above := t.fromOn(f, d)
 				one.Moves = t.Moves[last.moves:]
 				if now, ok := f.laid(one, d); ok {
