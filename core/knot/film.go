@@ -88,7 +88,7 @@ const stretchClosed = 3.0
 // stretched is a film of two frames: the knot stretched from a height on, and as it is. What
 // is tied about something else, or takes something in, is not stretched off it.
 func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
-	if len(t.Paths) == 0 || t.OwnFlat != nil || len(t.Beads) > 0 || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
+	if len(t.Paths) == 0 || t.OwnFlat != nil || !onlyRings(t.Beads) || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
 		return Film{}, nil, false
 	}
 	var wide, tight [][]r3.Vec
@@ -114,7 +114,7 @@ func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec {
 			switch {
 			case v.Y >= top:
-				return r3.Vec{X: stretch * v.X, Y: top + more + stretch*(v.Y-top), Z: stretch * v.Z}
+				return r3.Add(stretchedFrom(v, top), r3.Vec{Y: more})
 			case from > 0:
 				return v
 			}
@@ -128,10 +128,28 @@ func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
 		}
 		line := curve.Curve{Points: p.Points}.Map(func(v r3.Vec) r3.Vec { return r3.Scale(1/d, v) })
 		tight = append(tight, line.Points)
-		top := slices.Min(tops)
-		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec { return r3.Vec{X: stretch * v.X, Y: top + stretch*(v.Y-top), Z: stretch * v.Z} }).Points)
+		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec { return stretchedFrom(v, slices.Min(tops)) }).Points)
 	}
 	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true
+}
+
+// stretchedFrom is where a place of a knot that begins at a height lies when it is stretched.
+func stretchedFrom(v r3.Vec, top float64) r3.Vec {
+	return r3.Vec{X: stretch * v.X, Y: top + stretch*(v.Y-top), Z: stretch * v.Z}
+}
+
+// onlyRings tells whether nothing but rings hang in a knot.
+func onlyRings(beads []BeadAt) bool {
+	return !slices.ContainsFunc(beads, func(b BeadAt) bool { return b.Shape != RingShape })
+}
+
+// hung is a ring in a knot that is drawn up so far from being stretched, and hangs lower by so much,
+// mm: its upper wire lies where it did in the knot.
+func (b BeadAt) hung(top, drawn, lower float64) BeadAt {
+	wire := r3.Vec{Y: (b.HoleMM + b.LengthMM) / 4} // from its middle to the middle of its wire
+	at := r3.Sub(b.At, wire)
+	b.At = r3.Add(curve.Lerp(stretchedFrom(at, top), at, drawn), r3.Add(wire, r3.Vec{Y: lower}))
+	return b
 }
 
 // Stretched is a film in which a knot that hangs loose is stretched about the work's axis and
@@ -275,6 +293,11 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		}
 	}
 	out.Cells, out.Beads, out.Begun = nil, nil, last.order
+	for _, b := range t.Beads {
+		if last.moves == 0 && onlyRings(t.Beads) {
+			out.Beads = append(out.Beads, b.hung(t.Paths[0].Points[0].Y, drawn, d*lower))
+		}
+	}
 	out.Paths, out.Own = make([]Path, len(t.Paths)), make([]Path, len(t.Own))
 	out.Height = 0
 	for i := range places {

@@ -14,12 +14,50 @@ import (
 
 const thick = 3.0 // mm of cord
 
-func tied(count int, set Settings) (knot.Tied, error) {
+func tied(count int, set Settings) (knot.Tied, error) { return knot.Tie(work(count, set)) }
+
+func work(count int, set Settings) knot.Work {
 	w := knot.Work{Section: knot.Section{Do: "pretzel-knot", Count: count, Settings: set}}
 	for i := range 2 {
 		w.Strands = append(w.Strands, knot.Strand{Cord: i, Diameter: thick, Stuff: cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: thick}, Figures: cord.Figures{DrawnUpMM: thick, LabelMM: thick, Squeeze: 1}})
 	}
-	return knot.Tie(w)
+	return w
+}
+
+// While it is led and drawn up a knot stands loose about its ring: strands keep off its wire, the
+// ring goes up with the knot, and at last it hangs where it does in the tied one.
+func TestTheRingHangsInTheLooseKnot(t *testing.T) {
+	ring := ringin.Settings{InnerMM: 20, WireMM: 2}
+	w := work(1, Settings{TakeIn: Ring, Ring: &ring})
+	got, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := (ring.InnerMM + ring.WireMM) / 2
+	before := math.Inf(1)
+	for action := range got.Moves {
+		held, ok, err := knot.Hold(w, action, 1)
+		if err != nil || !ok || len(held.Beads) != 1 {
+			t.Fatalf("move %d is not held, with %d rings: %v", action+1, len(held.Beads), err)
+		}
+		at := held.Beads[0].At
+		for place, p := range held.Paths {
+			for _, v := range p.Points {
+				off := math.Hypot(math.Hypot(v.X-at.X, v.Y-at.Y)-r, v.Z-at.Z)
+				if near := off / ((thick + ring.WireMM) / 2); near < 0.93 { // as in films
+					t.Errorf("move %d: the strand of place %d comes within %.2f of touching the ring", action+1, place+1, near)
+					break
+				}
+			}
+		}
+		if at.Y > before+1e-9 || got.Moves[action].Slack && at.Y > before-0.1 {
+			t.Errorf("move %d: the ring hangs at %.2f mm, before it at %.2f", action+1, at.Y, before)
+		}
+		before = at.Y
+	}
+	if off := math.Abs(before - got.Beads[0].At.Y); off > 1e-6 {
+		t.Errorf("drawn up the ring hangs %.2f mm from where it does in the tied knot", off)
+	}
 }
 
 // The strand that goes first runs through the ring once, the other one stays before it,
