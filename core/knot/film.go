@@ -57,7 +57,7 @@ func filmOf(w Work, t Tied, d float64) (Film, [][]r3.Vec, bool) {
 	}
 	for _, f := range all {
 		last := f.Frames[len(f.Frames)-1]
-		if len(last) != len(t.Paths) || len(t.Own) > 0 {
+		if len(last) != len(t.Paths) || len(t.Own) > 0 || len(t.Beads) > 0 {
 			continue
 		}
 		for _, mirrored := range []bool{false, true} {
@@ -71,96 +71,6 @@ func filmOf(w Work, t Tied, d float64) (Film, [][]r3.Vec, bool) {
 		}
 	}
 	return stretched(t, d, 0)
-}
-
-// What has no film that was grown is shown stretched about the work's axis, so many times:
-// strands are as thick as they were, and nothing comes nearer to anything.
-const stretch = 1.6
-
-// Of a strand so much is laid above and below a stretched knot, as a film has that was grown, and
-// its nodes so far apart, diameters.
-const stretchAbove, stretchBelow, stretchNode = 4.0, 9.0, 0.3
-
-// Below a knot that is closed so much is put in, diameters, over which strands go outwards to
-// the stretched one: on all levels of it they lie as where it is put in, only wider.
-const stretchClosed = 3.0
-
-// stretched is a film of two frames: the knot stretched from a height on, and as it is. What
-// is tied about something else, or takes something in, is not stretched off it.
-func stretched(t Tied, d, from float64) (Film, [][]r3.Vec, bool) {
-	if len(t.Paths) == 0 || t.OwnFlat != nil || !onlyRings(t.Beads) || t.Core != nil || t.Opening != nil || len(t.Threads) > 0 || t.Ends || t.Eye != 0 || !t.Loose {
-		return Film{}, nil, false
-	}
-	var wide, tight [][]r3.Vec
-	var tops []float64
-	for _, p := range t.Paths {
-		n := len(p.Points)
-		if n < 2 {
-			return Film{}, nil, false
-		}
-		first, end := r3.Scale(1/d, p.Points[0]), r3.Scale(1/d, p.Points[n-1])
-		pts := []r3.Vec{{X: first.X, Y: first.Y - stretchAbove, Z: first.Z}}
-		for _, v := range p.Points {
-			pts = append(pts, r3.Scale(1/d, v))
-		}
-		line := curve.Curve{Points: append(pts, r3.Vec{X: end.X, Y: end.Y + stretchBelow, Z: end.Z})}
-		line = line.Resample(max(4, int(line.Length()/stretchNode)))
-		tight = append(tight, line.Points)
-		tops = append(tops, first.Y)
-		top, more := first.Y, 0.0
-		if from > 0 {
-			top, more = from/d, stretchClosed
-		}
-		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec {
-			switch {
-			case v.Y >= top:
-				return r3.Add(stretchedFrom(v, top), r3.Vec{Y: more})
-			case from > 0:
-				return v
-			}
-			by := 1 + (stretch-1)*curve.Smooth((v.Y-top+stretchAbove)/stretchAbove) // from where it hangs it comes to it
-			return r3.Vec{X: by * v.X, Y: v.Y, Z: by * v.Z}
-		}).Points)
-	}
-	for _, p := range t.Own { // a cord of its own has no straight strand
-		if len(p.Points) < 4 || from > 0 {
-			return Film{}, nil, false
-		}
-		line := curve.Curve{Points: p.Points}.Map(func(v r3.Vec) r3.Vec { return r3.Scale(1/d, v) })
-		tight = append(tight, line.Points)
-		wide = append(wide, line.Map(func(v r3.Vec) r3.Vec { return stretchedFrom(v, slices.Min(tops)) }).Points)
-	}
-	return Film{Frames: [][][]r3.Vec{wide, tight}}, tight, true
-}
-
-// stretchedFrom is where a place of a knot that begins at a height lies when it is stretched.
-func stretchedFrom(v r3.Vec, top float64) r3.Vec {
-	return r3.Vec{X: stretch * v.X, Y: top + stretch*(v.Y-top), Z: stretch * v.Z}
-}
-
-// onlyRings tells whether nothing but rings hang in a knot.
-func onlyRings(beads []BeadAt) bool {
-	return !slices.ContainsFunc(beads, func(b BeadAt) bool { return b.Shape != RingShape })
-}
-
-// hung is a ring in a knot that is drawn up so far from being stretched, and hangs lower by so much,
-// mm: its upper wire lies where it did in the knot.
-func (b BeadAt) hung(top, drawn, lower float64) BeadAt {
-	wire := r3.Vec{Y: (b.HoleMM + b.LengthMM) / 4} // from its middle to the middle of its wire
-	at := r3.Sub(b.At, wire)
-	b.At = r3.Add(curve.Lerp(stretchedFrom(at, top), at, drawn), r3.Add(wire, r3.Vec{Y: lower}))
-	return b
-}
-
-// Stretched is a film in which a knot that hangs loose is stretched about the work's axis and
-// goes back to what it is, in so many even steps; d is its thickest strand, mm. ok is false
-// for what is not stretched.
-func Stretched(t Tied, d float64, frames int) (f Film, ok bool) {
-	two, now, ok := stretched(t, d, 0)
-	for k := range frames {
-		f.Frames = append(f.Frames, two.at(now, float64(k)/float64(max(1, frames-1))))
-	}
-	return f, ok
 }
 
 // mirrored is the film left for right.
@@ -315,26 +225,18 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		places = Tips(places, led, d)
 	}
 	for i, pts := range places {
-		share := last.share(pts, t.Moves, upTo, i, action, led)
-		pair, begins := t.leads(i)
-		if i >= len(t.Paths) && len(pair) > 0 {
-			lead := pair[0]
-			all := curve.Curve{Points: places[lead]}.Length() / d
-			with := last.share(places[lead], t.Moves, upTo, lead, action, led)
-			share = math.Max(math.Min(share, begins), math.Min(1, (with*all-stretchAbove)/(all-stretchAbove-stretchBelow)))
-		}
-		switch {
-		case bundle || share == 1:
-		case share == 0 && i >= len(t.Paths):
-			continue // it is not there yet
-		case i >= len(t.Paths) && len(pair) > 1 && share <= begins: // laid to those beside it, before they are led
+		if own := i - len(t.Paths); own >= 0 {
 			laid := 1.0
 			if t.Moves[action].Strand == i {
 				laid = led
 			}
-			pts = groove(out.Paths[pair[0]].Points, out.Paths[pair[1]].Points, w.Own[i-len(t.Paths)].Diameter, d, laid)
-		case i >= len(t.Paths): // it ends in the hand
-			pts, _ = ledBy(pts, share)
+			out.Own[own].Points = t.ownLed(out.Paths, places, i, w.Own[own].Diameter, d, laid, func(strand int) float64 {
+				return last.share(places[strand], t.Moves, upTo, strand, action, led)
+			})
+			continue
+		}
+		switch share := last.share(pts, t.Moves, upTo, i, action, led); {
+		case bundle || share == 1:
 		case share == 0:
 			side := waitsBefore(found, i) * waits * d
 			if f.Across { // it stands towards the eye, beside what is led
@@ -345,11 +247,7 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 		default:
 			pts = Tip(pts, share, d)
 		}
-		if i < len(t.Paths) {
-			out.Paths[i] = Path{Points: pts}
-		} else {
-			out.Own[i-len(t.Paths)] = Path{Points: pts}
-		}
+		out.Paths[i] = Path{Points: pts}
 		for _, v := range pts {
 			out.Height = math.Max(out.Height, v.Y)
 		}
@@ -363,44 +261,6 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 func drawnUp(moves []move.Move, action int, along float64) float64 {
 	done, all := madeOf(moves, action, along, func(m move.Move) bool { return !leads(m) })
 	return done / math.Max(1, all)
-}
-
-// leads are the strands beside which a cord of a knot's own is led, and the share of its way that it
-// is led before; none where it is led by itself.
-func (t Tied) leads(own int) (beside []int, begins float64) {
-	for _, m := range t.Moves {
-		if m.Strand == own {
-			begins = m.UpTo
-		}
-		if slices.Contains(m.With, own) {
-			beside = []int{m.Strand}
-			for _, s := range m.With {
-				if s != own {
-					beside = append(beside, s)
-				}
-			}
-		}
-	}
-	return beside, begins
-}
-
-// groove is a thin cord that is laid in the groove between two strands of d that hang side by side, on
-// the side away from the work's axis, by a share.
-func groove(a, b []r3.Vec, thin, d, share float64) []r3.Vec {
-	p, q := a[len(a)-1], b[len(b)-1]
-	mid, across := curve.Lerp(p, q, 0.5), r3.Sub(q, p)
-	half := r3.Norm(across) / 2
-	out := r3.Vec{X: across.Z, Z: -across.X}
-	if n := r3.Norm(out); n > 0 {
-		out = r3.Scale(1/n, out)
-	}
-	if r3.Dot(out, mid) < 0 {
-		out = r3.Scale(-1, out)
-	}
-	touches := (d + thin) / 2
-	mid = r3.Add(mid, r3.Scale(math.Sqrt(math.Max(0, touches*touches-half*half)), out))
-	from, long := mid.Y-hangs/2*d, hangs/2*d*math.Max(0.1, share)
-	return curve.Curve{Points: []r3.Vec{{X: mid.X, Y: from, Z: mid.Z}, {X: mid.X, Y: from + long, Z: mid.Z}}}.Resample(hangs).Points
 }
 
 func curvesOf(frame [][]r3.Vec) []curve.Curve {

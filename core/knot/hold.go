@@ -81,7 +81,7 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 	}
 	wide := 1.0
 	if t.OwnFlat != nil { // it is led round what it lies on, open, till its slack is worked out
-		wide += (coverOpen - 1) * (1 - worked(t.Moves, action, along))
+		wide += (coverOpen - 1) * (1 - drawnUp(t.Moves, action, along))
 	}
 	for i, p := range own {
 		if last.share(p.Points, t.Moves, upTo, len(t.Paths)+i, action, along) == 0 {
@@ -104,22 +104,6 @@ func opened(pts []r3.Vec, wide float64) []r3.Vec {
 		out[i] = r3.Scale(wide, v)
 	}
 	return out
-}
-
-// worked is how far the slack is worked out of a knot when an action has come along, from 0 as
-// long as strands are led to 1.
-func worked(moves []move.Move, action int, along float64) float64 {
-	last := -1
-	for k, m := range moves {
-		if leads(m) && m.Strand >= 0 {
-			last = k
-		}
-	}
-	slack := len(moves) - 1 - last
-	if action <= last || slack == 0 {
-		return 0
-	}
-	return (float64(action-last-1) + along) / float64(slack)
 }
 
 // looseFrom is how many of a row are loose together: those that it takes to hold one another.

@@ -197,14 +197,27 @@ func (m Move) Of(how How) []int {
 }
 
 // Side is the side that it comes from: what it says, or where its strand stands
-// where that is the first or the last of n places.
+// where that is the first or the last of n places. Strands that are led together but do not
+// hang side by side come from no one side.
 func (m Move) Side(n int) Side {
 	if m.From != None || m.Strand < 0 {
 		return m.From
 	}
-	place := m.Strand
-	if m.Order != nil {
-		place = slices.Index(m.Order, m.Strand)
+	at := func(strand int) int {
+		if m.Order != nil {
+			return slices.Index(m.Order, strand)
+		}
+		return strand
+	}
+	place := at(m.Strand)
+	first, last, led := place, place, 1
+	for _, s := range m.With {
+		if p := at(s); p < n { // else it is a cord of the knot's own
+			first, last, led = min(first, p), max(last, p), led+1
+		}
+	}
+	if last-first >= led {
+		return None
 	}
 	switch {
 	case n > 1 && place == 0:

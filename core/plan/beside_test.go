@@ -25,6 +25,9 @@ func TestAMoveNamesTheCordsThatItLeads(t *testing.T) {
 			if len(a.Beside) != 1 || a.Beside[0].Cord == a.Cord || a.Beside[0].Colour == a.Colour {
 				t.Errorf("move %d leads cord %s and %+v", k+1, a.Cord, a.Beside)
 			}
+			if a.From != "" { // they stand opposite each other
+				t.Errorf("move %d comes from the %s", k+1, a.From)
+			}
 			if l := make1(t, d, plan.Options{Until: before + k + 1}).Look(); len(l.Moving) != 2 {
 				t.Errorf("move %d: %v move", k+1, l.Moving)
 			}
@@ -37,6 +40,9 @@ func TestAMoveNamesTheCordsThatItLeads(t *testing.T) {
 		for k, a := range s.Actions {
 			if s.Section == section && len(a.Beside) > 0 {
 				t.Errorf("move %d of a pair of one cord names %+v too", k+1, a.Beside)
+			}
+			if s.Section == section && k == 0 && a.From != "left" {
+				t.Errorf("the pair on the left comes from the %q", a.From)
 			}
 		}
 	}
