@@ -155,7 +155,7 @@ func (v page) goTo(path string) {
 func (v page) do(steps ...chromedp.Action[chromedp.Void]) {
 	v.t.Helper()
 	for _, s := range steps {
-		if _, err := chromedp.Run(v.ctx, s); err != nil {
+		if _, err := patiently(func() (chromedp.Void, error) { return chromedp.Run(v.ctx, s) }); err != nil {
 			v.t.Fatal(err)
 		}
 	}
@@ -164,7 +164,9 @@ func (v page) do(steps ...chromedp.Action[chromedp.Void]) {
 // eval reads a value of the page.
 func eval[T any](v page, js string) T {
 	v.t.Helper()
-	out, err := chromedp.Run(v.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	out, err := patiently(func() (T, error) {
+		return chromedp.Run(v.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	})
 	if err != nil {
 		v.t.Fatalf("%s: %v", js, err)
 	}
@@ -174,23 +176,32 @@ func eval[T any](v page, js string) T {
 // until waits for a condition of the page.
 func (v page) until(what, js string) {
 	v.t.Helper()
-	ask := func() error {
-		_, err := chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
-		return err
-	}
-	begun, err := time.Now(), ask()
-	for err != nil && leftPage(err) && time.Since(begun) < patience { // it was asked of the page before
-		err = ask()
-	}
+	_, err := patiently(func() (bool, error) {
+		return chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+	})
 	if err != nil {
 		text, _ := chromedp.Run(v.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
 		v.t.Fatalf("waiting till %s: %v\nthe page says: %s", what, err, text)
 	}
 }
 
-// leftPage tells whether the driver asked a page that is no longer there.
-func leftPage(err error) bool {
-	return strings.Contains(err.Error(), "Cannot find context with specified id")
+// patiently asks the page again while it is on its way: while it is still the
+// page before, or has not drawn yet the part that is asked about.
+func patiently[T any](ask func() (T, error)) (T, error) {
+	begun := time.Now()
+	for {
+		out, err := ask()
+		if err == nil || !onItsWay(err) || time.Since(begun) > patience {
+			return out, err
+		}
+	}
+}
+
+// onItsWay tells whether the driver asked a page that is no longer there, or a
+// part of it that is not there yet.
+func onItsWay(err error) bool {
+	said := err.Error()
+	return strings.Contains(said, "Cannot find context with specified id") || strings.Contains(said, "Cannot read properties of null") || strings.Contains(said, "Cannot read properties of undefined")
 }
 
 // click clicks the button or link with a name, as a screen reader would say it.
