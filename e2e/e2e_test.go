@@ -155,7 +155,7 @@ func (v page) goTo(path string) {
 func (v page) do(steps ...chromedp.Action[chromedp.Void]) {
 	v.t.Helper()
 	for _, s := range steps {
-		if _, err := patiently(func() (chromedp.Void, error) { return chromedp.Run(v.ctx, s) }); err != nil {
+		if _, err := patiently(v, func() (chromedp.Void, error) { return chromedp.Run(v.ctx, s) }); err != nil {
 			v.t.Fatal(err)
 		}
 	}
@@ -164,7 +164,7 @@ func (v page) do(steps ...chromedp.Action[chromedp.Void]) {
 // eval reads a value of the page.
 func eval[T any](v page, js string) T {
 	v.t.Helper()
-	out, err := patiently(func() (T, error) {
+	out, err := patiently(v, func() (T, error) {
 		return chromedp.Run(v.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
 	})
 	if err != nil {
@@ -176,8 +176,10 @@ func eval[T any](v page, js string) T {
 // until waits for a condition of the page.
 func (v page) until(what, js string) {
 	v.t.Helper()
-	_, err := patiently(func() (bool, error) {
-		return chromedp.Run(v.ctx, chromedp.Poll[bool]("!!("+js+")", chromedp.WithPollingTimeout(patience)))
+	// What asks about a part that is not drawn yet does not hold yet.
+	js = "(() => { try { return !!(" + js + "); } catch (e) { if (e instanceof TypeError) return false; throw e; } })()"
+	_, err := patiently(v, func() (bool, error) {
+		return chromedp.Run(v.ctx, chromedp.Poll[bool](js, chromedp.WithPollingTimeout(patience)))
 	})
 	if err != nil {
 		text, _ := chromedp.Run(v.ctx, chromedp.Evaluate[string](`document.body.innerText.slice(0, 1500)`))
@@ -186,14 +188,16 @@ func (v page) until(what, js string) {
 }
 
 // patiently asks the page again while it is on its way: while it is still the
-// page before, or has not drawn yet the part that is asked about.
-func patiently[T any](ask func() (T, error)) (T, error) {
+// page before, or has not drawn yet the part that is asked about. It lets the
+// page draw a frame in between.
+func patiently[T any](v page, ask func() (T, error)) (T, error) {
 	begun := time.Now()
 	for {
 		out, err := ask()
 		if err == nil || !onItsWay(err) || time.Since(begun) > patience {
 			return out, err
 		}
+		_, _ = chromedp.Run(v.ctx, chromedp.Evaluate[bool](`new Promise((go) => requestAnimationFrame(() => go(true)))`, chromedp.EvalAwaitPromise))
 	}
 }
 

@@ -169,6 +169,32 @@ func TestTheViseShowsTheWay(t *testing.T) {
 	v.until("drawn up it has gone its way", `!document.querySelector('[data-testid="way"]')`)
 }
 
+// A move plays by itself, and waits where a frame is not drawn yet: it never plays past an empty
+// picture. Seen as the pictures are held back for two seconds of frames.
+func TestAMoveWaitsForItsFrames(t *testing.T) {
+	v := open(t, demoAt(t), "/piece/2/vise")
+	at := `Number(document.querySelector("input.range").value)`
+	v.until("the first move has played", at+` === 48 && document.querySelector("main [data-along]").dataset.along === "48"`)
+	v.do(chromedp.Evaluate[chromedp.Void](`{const ask = window.fetch; const gate = new Promise((go) => { window.letGo = go; });
+	  window.fetch = async (...a) => { if (String(a[0]).includes("/picture")) await gate; return ask(...a); };}`))
+	v.click("Done, next")
+	v.until("the next move is at its beginning", at+" < 48")
+	passed := eval[string](v, `new Promise((done) => {
+	  const passed = new Set();
+	  let n = 0;
+	  const look = () => {
+	    if (!document.querySelector("main [data-along]")) { n++; passed.add(`+at+`); }
+	    n > 120 ? done([...passed].join()) : requestAnimationFrame(look);
+	  };
+	  look();
+	})`)
+	if strings.Contains(passed, ",") || passed == "48" {
+		t.Errorf("the film goes past frames %s, and no picture of them is there", passed)
+	}
+	v.do(chromedp.Evaluate[chromedp.Void](`window.letGo()`))
+	v.until("it goes on with what is drawn", at+` === 48 && document.querySelector("main [data-along]").dataset.along === "48"`)
+}
+
 // An empty rack shows what one may begin with.
 func TestAnEmptyRackShowsThePatterns(t *testing.T) {
 	v := open(t, start(t, "serve", t.TempDir(), "127.0.0.1:0"), "/")

@@ -15,7 +15,7 @@ import { Nothing } from "../ui/Nothing";
 import { said } from "../ui/units";
 import { useLast } from "../ui/useLast";
 import { useTitle } from "../ui/useTitle";
-import { useAhead } from "./ahead";
+import { useAhead, useSoon } from "./ahead";
 import { Doing } from "./Doing";
 import { stepLook, stillLook } from "./look";
 import { OnTheTable } from "./OnTheTable";
@@ -23,6 +23,7 @@ import { OnThePhone } from "./Phone";
 import { usePutBy } from "./putBy";
 import { backwards, onwards, type Place, placeAt, type Stride, strides } from "./steps";
 import { Pace, Rest } from "./Times";
+import { type Move, useFilm, useMove } from "./useMove";
 import { usePlace } from "./usePlace";
 import { turnStep, useTurning } from "./useTurning";
 import { SoFar, Where } from "./Where";
@@ -94,8 +95,11 @@ function Held(p: { id: number; plan: Plan; piece: PieceHandle }) {
   // Without the network the move stands still, as it was put by.
   const still = usePicture(id, revision, stillLook(plan, until), view.isError && !table);
   const picture = useLast(view.isError ? still.data : view.data);
+  const seen = !view.isPlaceholderData && !view.isPending;
+  useFilm(move, seen);
+  useSoon(id, revision, { ...stepLook(until, move.along, turn), as, section }, move.playing && seen ? move.step : 0);
   const next = placeAt(plan, until);
-  useAhead(id, revision, next?.action.led ? until + 1 : undefined, { as, section });
+  useAhead(id, revision, next?.action.led && !move.playing ? until + 1 : undefined, { as, section });
   const there = usePutBy(id, revision, done, plan);
   useWakeLock();
   // What is in focus keeps its own keys: a button is pressed by them, a slider moved.
@@ -311,48 +315,6 @@ function From({
         ))}
     </fieldset>
   );
-}
-
-interface Move {
-  along: number;
-  setAlong: (n: number) => void;
-  playing: boolean;
-  play: () => void;
-}
-
-/** useMove is how far the move in hand is shown: it plays once by itself, unless motion is to be reduced. */
-function useMove(done: number): Move {
-  const [along, set] = useState(0);
-  const [playing, setPlaying] = useState(false);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new move begins anew
-  useEffect(() => {
-    const still = window.matchMedia("(prefers-reduced-motion: reduce)").matches;
-    set(still ? 0 : 1);
-    setPlaying(!still);
-  }, [done]);
-  useEffect(() => {
-    if (!playing) return;
-    const timer = setInterval(() => {
-      set((n) => {
-        if (n < alongSteps) return n + 1;
-        setPlaying(false);
-        return n;
-      });
-    }, 1000 / 24);
-    return () => clearInterval(timer);
-  }, [playing]);
-  return {
-    along,
-    playing,
-    setAlong: (n) => {
-      setPlaying(false);
-      set(n);
-    },
-    play: () => {
-      set((n) => (n >= alongSteps || n === 0 ? 1 : n));
-      setPlaying(!playing);
-    },
-  };
 }
 
 /** MoveSlider leads the strand and draws the knot up, by hand or by itself. */
