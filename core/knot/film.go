@@ -192,7 +192,7 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 	if last.moves == 0 {
 		loose := func() []curve.Curve { return curvesOf(f.at(now, 0)) }
 		if upTo = w.ledTo("loose", loose, t, 1); upTo == nil { // its moves say what they pass elsewhere
-			upTo = w.ledTo("as it lies", t.looked, t, d)
+			upTo = t.filmed(w.ledTo("as it lies", t.looked, t, d), now, d)
 		}
 	}
 	out := t
@@ -202,7 +202,7 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 			places[r.strand] = astray(places, r, t.Around, 1)
 		}
 	}
-	out.Cells, out.Beads, out.Begun = nil, nil, last.order
+	out.Cells, out.Beads = nil, nil
 	for _, b := range t.Beads {
 		if last.moves == 0 && onlyRings(t.Beads) {
 			out.Beads = append(out.Beads, b.hung(t.Paths[0].Points[0].Y, drawn, d*lower))
@@ -219,6 +219,7 @@ func (f Film) hold(w Work, t Tied, now [][]r3.Vec, last closedKnots, action int,
 			places[i][k] = r3.Scale(d, r3.Add(v, r3.Vec{Y: lower}))
 		}
 	}
+	out.HandMM = last.handAt(t, upTo, func(i int) []r3.Vec { return places[i] })
 	k, _ := Get(w.Section.Do)
 	bundle := k.Film != nil && t.Moves[action].Strand == move.All
 	if bundle {
@@ -326,6 +327,22 @@ func below(pts []r3.Vec, from r3.Vec, d, lower float64) []r3.Vec {
 			continue
 		}
 		out = append(out, v)
+	}
+	return out
+}
+
+// filmed are shares of the strands' drawn-up ways, of each move, as shares of their lines in a
+// film, diameters: those begin above the knot and end below it.
+func (t Tied) filmed(upTo []float64, now [][]r3.Vec, d float64) []float64 {
+	out := slices.Clone(upTo)
+	for k, share := range upTo {
+		s := t.Moves[k].Strand
+		if share >= 1 || s < 0 || s >= len(t.Paths) || s >= len(now) {
+			continue
+		}
+		way := t.Paths[s].Points
+		above := r3.Norm(r3.Sub(r3.Scale(1/d, way[0]), now[s][0]))
+		out[k] = (above + share*curve.Curve{Points: way}.Length()/d) / curve.Curve{Points: now[s]}.Length()
 	}
 	return out
 }

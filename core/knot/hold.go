@@ -2,6 +2,7 @@ package knot
 
 import (
 	"math"
+	"reflect"
 	"slices"
 
 	"nimblebight/core/curve"
@@ -55,11 +56,12 @@ func HoldLed(w Work, action int, along float64) (Tied, bool, error) {
 		return Tied{}, false, nil
 	}
 	out := t
-	out.Cells, out.Beads, out.Begun = nil, nil, last.order
+	out.Cells, out.Beads = nil, nil
 	var upTo []float64
 	if last.moves == 0 {
 		upTo = w.ledTo("as it lies", t.looked, t, thickest(w))
 	}
+	out.HandMM = last.handAt(t, upTo, func(i int) []r3.Vec { return t.Paths[i].Points })
 	led := func(p Path, lead1 int, d float64) Path {
 		switch share := last.share(p.Points, t.Moves, upTo, lead1, action, along); share {
 		case 1:
@@ -113,17 +115,19 @@ func looseFrom(id string) int {
 }
 
 // closedKnots are those of a round that are tied before the one in hand: how many moves they
-// took, how tall they are, how their strands run and in which order they hang. The zero value
-// is none.
+// took, how tall they are and how their strands run. The zero value is none; where they cannot
+// be told from the one in hand, with which move that one begins is known alone.
 type closedKnots struct {
 	moves  int
 	height float64
 	paths  []Path
-	order  []int
+	begins int
 }
 
 // upTo ties as many knots of a round as there are with the one in hand, and tells those that
-// are closed before it. All but the first of a round take as many moves.
+// are closed before it. All but the first of a round take as many moves. Where the last of a
+// round is finished in a way of its own, so is every smaller round: its knots are not those of
+// the whole one, and none of them is told to be closed.
 func upTo(w Work, action int) (t Tied, last closedKnots, err error) {
 	all := w.Section.Count
 	knots := func(n int) (Tied, error) {
@@ -131,27 +135,64 @@ func upTo(w Work, action int) (t Tied, last closedKnots, err error) {
 		return Tie(w)
 	}
 	first := min(looseFrom(w.Section.Do), all)
-	if t, err = knots(first); err != nil || action < len(t.Moves) || all <= first {
+	if t, err = knots(first); err != nil || all <= first {
 		return t, last, err
 	}
 	more, err := knots(first + 1)
-	each := len(more.Moves) - len(t.Moves)
-	if err != nil || each <= 0 {
+	if err != nil {
 		return t, last, err
 	}
-	n := first + 1 + (action-len(t.Moves))/each
-	if n > all {
+	ends := movesAlike(t.Moves, more.Moves)
+	each := len(more.Moves) - len(t.Moves)
+	if action < ends || each <= 0 {
 		return t, last, nil
 	}
+	n := first + 1 + (action-ends)/each
+	finished := ends < len(t.Moves)
+	if n > all && !finished {
+		return t, last, nil
+	}
+	n = min(n, all)
 	now, err := knots(n)
 	if err != nil {
 		return t, last, err
+	}
+	if finished {
+		if begins := ends + (n-first-1)*each; begins < len(now.Moves) {
+			last.begins = begins
+		}
+		return now, last, nil
 	}
 	before, err := knots(n - 1)
 	if err != nil || len(now.Paths) != len(before.Paths) || len(before.Moves) > action || action >= len(now.Moves) {
 		return t, last, err
 	}
-	return now, closedKnots{len(before.Moves), before.Height, before.Paths, before.Order}, nil
+	return now, closedKnots{moves: len(before.Moves), height: before.Height, paths: before.Paths}, nil
+}
+
+// handAt is the y at which the knot in hand begins, where it is told by its first move: there the
+// strand that this leads is then.
+func (c closedKnots) handAt(t Tied, upTo []float64, way func(strand int) []r3.Vec) float64 {
+	if c.begins == 0 {
+		return t.HandMM
+	}
+	m := t.Moves[c.begins]
+	if m.Strand < 0 || m.Strand >= len(t.Paths) {
+		return t.HandMM
+	}
+	pts := way(m.Strand)
+	led, _ := ledBy(pts, c.share(pts, t.Moves, upTo, m.Strand, c.begins, 0))
+	return led[len(led)-1].Y
+}
+
+// movesAlike is how many moves of one knot are made in another too, from the first on.
+func movesAlike(a, b []move.Move) int {
+	for i := range a {
+		if i >= len(b) || a[i].Strand != b[i].Strand || a[i].Slack != b[i].Slack || !slices.Equal(a[i].With, b[i].With) || !reflect.DeepEqual(a[i].Passes, b[i].Passes) {
+			return i
+		}
+	}
+	return len(a)
 }
 
 // share is the share of its way that a strand is led: all of what is closed, and of the rest as

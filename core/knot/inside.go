@@ -21,7 +21,7 @@ func (t Tied) Hung() Tied {
 // hang till it is their turn.
 func (t Tied) ledInside(w Work, action int, along float64) Tied {
 	out := t
-	out.Cells, out.Begun, out.Hanging = nil, nil, nil
+	out.Cells, out.Hanging = nil, nil
 	out.Paths = make([]Path, len(t.Paths))
 	out.Height, out.Ends = 0, action == len(t.Moves)-1 && along >= 1
 	for i, p := range t.Paths {

@@ -21,7 +21,7 @@ var ledTos = memo.Cache[[]float64]{Most: 4 << 20}
 
 // ledTo is [ledTo] of a knot in hand, seen as it is shown: loose, or as it lies.
 func (w Work) ledTo(shown string, curves func() []curve.Curve, t Tied, d float64) []float64 {
-	key := shown + w.key()
+	key := fmt.Sprint(shown, len(t.Moves), w.key()) // as many knots of a round as are tied
 	if len(t.Paths) > 0 {
 		key += fmt.Sprint(t.Paths[0].Points[0]) // where of a round it is
 	}

@@ -24,7 +24,6 @@ func holdNext(w Work, t Tied, last closedKnots, action int, along float64) (Tied
 	for i, p := range held.Paths {
 		held.Paths[i] = Path{Points: append(above[i], p.Points[1:]...)}
 	}
-	held.Begun = last.order
 	held.Settle()
 	return held, true
 }

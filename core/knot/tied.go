@@ -24,9 +24,6 @@ type Tied struct {
 	OwnFlat []Path
 	// Order tells which strand is now at each place, from the left.
 	Order []int
-	// Begun, of a knot in hand before which others of its round are closed, tells which strand
-	// was at each place when it was begun; nil where none is closed.
-	Begun []int
 	// Row is set for a row of knots of one kind, close enough to be pressed.
 	Row bool
 	// Around is set for knots that go round the work's axis, in a ring or as a cover: they

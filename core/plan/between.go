@@ -69,7 +69,11 @@ func (w *walk) runBack(i int, path string, k knot.Knot, s knot.Section) error {
 	for _, l := range w.hanging {
 		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
 	}
-	for _, m := range k.RunsBack(s, len(w.hanging)) {
+	moves := k.RunsBack(s, len(w.hanging))
+	if now := w.o.Until - w.actions; w.o.Until > 0 && now <= len(moves) {
+		w.moving, w.movedY, w.places = ledBy(moves[now-1], w.hanging), w.y, slices.Clone(w.hanging)
+	}
+	for _, m := range moves {
 		if w.d.Purpose.BetweenMM == 0 {
 			m.Detail = "Pin both ends; the last knot comes to lie against the far hardware."
 		}

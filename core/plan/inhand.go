@@ -61,10 +61,12 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 	}
 	low, high = math.Inf(1), math.Inf(-1)
 	var legs []curve.Curve
-	var moving []int // which of those that moved each leg is, -1 for none
+	var moving []int          // which of those that moved each leg is, -1 for none
+	upwards := map[int]bool{} // strands whose first leg runs from its end
 	for _, s := range l.Near(begin-t, begin+handReach*t) {
 		var pts []r3.Vec
 		leg := 0
+		upwards[s.Index] = s.Fold != 0
 		put := func() {
 			if len(pts) > 1 {
 				moving = append(moving, -1)
@@ -99,7 +101,7 @@ func (l Layout) Hand() (low, high, at float64, crosses bool) {
 			return
 		}
 		low, high = math.Min(low, y), math.Max(high, y)
-		if len(l.Moving) > 0 && l.Moving[0].Leg == 0 { // its points come from its end
+		if len(l.Moving) > 0 && l.Moving[0].Leg == 0 && upwards[l.Moving[0].Strand] { // its points come from its end
 			on = -on
 		}
 		if on > last && moving[leg] <= 0 { // the hand is at the first

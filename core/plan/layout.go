@@ -41,8 +41,8 @@ type Layout struct {
 	// MovingFrom is the y from which on they moved.
 	Moving     []LegOf
 	MovingFrom float64
-	// Places are the strands in the order in which they hung when that action began,
-	// from the left: place 1 is the first.
+	// Places are the strands as the words of that action count them: place 1 is the first. None
+	// hangs at one of strand -1.
 	Places []LegOf
 	// Finishes are how much of each end belongs to its finish, mm.
 	Finishes []float64
@@ -231,32 +231,27 @@ func (w *walk) layout(bottom float64) Layout {
 				lay.Finishes = append(lay.Finishes, p.leg.endMM)
 			}
 			is := LegOf{Strand: i}
-			if len(cordPath.parts) > 1 || !cordPath.own {
+			if len(cordPath.parts) > 1 {
 				is.Leg = 1 - p.leg.n
-			}
-			if w.putOn {
-				is.Leg = -1
 			}
 			of[p.leg] = is
 		}
 	}
 	for _, l := range w.moving {
-		if is, ok := of[l]; ok {
+		is, ok := of[l]
+		if w.putOn {
+			is.Leg = -1
+		}
+		if ok && !slices.Contains(lay.Moving, is) {
 			lay.Moving = append(lay.Moving, is)
 		}
 	}
 	for _, l := range w.places {
-		for i, cordPath := range cordPaths {
-			for _, p := range cordPath.parts {
-				if p.leg == l {
-					n := 0
-					if len(cordPath.parts) > 1 {
-						n = 1 - l.n
-					}
-					lay.Places = append(lay.Places, LegOf{i, n})
-				}
-			}
+		is, ok := of[l]
+		if !ok {
+			is = LegOf{-1, -1}
 		}
+		lay.Places = append(lay.Places, is)
 	}
 	lay.Sides = w.sides(cordPaths)
 	for i := range cordPaths {

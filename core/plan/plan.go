@@ -260,6 +260,11 @@ type Step struct {
 	Repeats int      `json:"repeats"`
 	MM      float64  `json:"mm,omitempty"` // for {length} in the text
 	Actions []Action `json:"actions"`
+	// Turns are the actions of repeats that are made with other cords than the first. Made tells
+	// of each repeat by which it is made: 0 by Actions, 1 by the first of Turns. None where all
+	// are made with the same.
+	Turns [][]Action `json:"turns,omitempty"`
+	Made  []int      `json:"made,omitempty"`
 	// Half is how many of its actions make half a knot, 0 where none does.
 	Half int `json:"half,omitempty"`
 	// Gates are what is looked at between its rounds, where it still helps.

@@ -490,8 +490,9 @@ func ledBy(m move.Move, strands []*leg) []*leg {
 func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
 	n := len(tied.Moves)
 	last := tied.Moves[(done-1)%n]
-	w.moving = ledBy(last, w.inHand)
-	w.movedY, w.places = w.y, slices.Clone(w.hanging)
+	who := afterRepeats(work, tied, w.inHand, (done-1)/n)
+	w.moving = ledBy(last, who)
+	w.movedY, w.places = w.y, w.counted(places, who, last.Order)
 	if w.putOn = knot.TermsOf(s).Begins == knot.OnHardware; w.putOn { // all of the cord is in hand
 		w.movedY = math.Inf(-1)
 	}
@@ -544,7 +545,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 		w.lay(i, s, closed, t, chosen, own, places, middle)
 		defer w.joinLast(had)
 		w.clear = 0
-		w.movedY, w.places = w.y, slices.Clone(w.hanging)
+		w.movedY = w.y
 		// What is in hand is laid on the same strands where they have come to.
 		work.Strands, chosen = work.Strands[:0:0], chosen[:0:0]
 		for _, p := range places {
@@ -555,16 +556,32 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			w.moving = led
 		}
 	}
-	if held.Begun != nil {
-		w.places = slices.Clone(w.hanging)
-		for k, from := range held.Begun {
-			w.places[places[k]-1] = chosen[from]
-		}
-	}
 	w.movedY += held.HandMM
 	w.plan.Slipped = held.Slipped
 	w.lay(i, s, work, held, chosen, own, places, middle)
 	return nil
+}
+
+// counted are the strands as the words of a move count them, nil where none hangs: those of its
+// knot in the order in which they hang when it begins, where it names one, else as they came to
+// the knot; in a row by their places in the whole piece.
+func (w *walk) counted(places []int, who []*leg, order []int) []*leg {
+	all, at := slices.Clone(w.hanging), make([]int, len(w.hanging))
+	for i := range at {
+		at[i] = i + 1
+	}
+	for k, place := range places {
+		from := k
+		if order != nil {
+			from = order[k]
+		}
+		all[place-1] = who[from]
+	}
+	out := make([]*leg, slices.Max(append(w.whole(at), 0)))
+	for i, place := range w.whole(at) {
+		out[place-1] = all[i]
+	}
+	return out
 }
 
 // joinLast makes one section of those after the first so many: of what is closed and what is in hand.
@@ -951,27 +968,14 @@ func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*
 	step := stepOf(i, work.Section.Do, t.Repeats)
 	step.MM = t.LengthMM
 	names := move.Names{Places: w.whole(places)}
-	for _, l := range who {
-		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
+	step.Actions = w.actionsOf(work, t, names, who)
+	others, made := turns(work, t, who)
+	for _, turn := range others {
+		step.Turns = append(step.Turns, w.actionsOf(work, t, names, turn))
 	}
-	for k, m := range t.Moves {
-		if last := len(step.Actions) - 1; m.Slack && k > 0 && !t.Moves[k-1].Slack && step.Actions[last].Gate == "" {
-			step.Actions[last].Gate = "It is still loose: hold every crossing against the picture before you draw it up."
-		}
-		act := w.action(m, names, who)
-		act.Led = knot.Shown(work, m)
-		if t.Repeats <= 1 {
-			act.Again = ""
-		}
-		step.Actions = append(step.Actions, act)
-	}
+	step.Made = made
 	if n := len(step.Actions); t.HalfKnots && n > 2 {
 		step.Half = n / 2
-		for k := 0; k < n; k += step.Half {
-			if a := &step.Actions[k]; a.From != "" {
-				a.Because = "the lowest bump of the row is at the " + a.From
-			}
-		}
 	}
 	step.Gates = w.gates(t, who)
 	w.plan.Steps = append(w.plan.Steps, step)
@@ -984,6 +988,73 @@ func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*
 			}
 		}
 	}
+}
+
+// actionsOf are the moves of one repeat in words, made on these strands.
+func (w *walk) actionsOf(work knot.Work, t knot.Tied, names move.Names, who []*leg) []Action {
+	names.Cords = nil
+	for _, l := range who {
+		names.Cords = append(names.Cords, w.d.Cords[l.cord].ID)
+	}
+	out := []Action{}
+	for k, m := range t.Moves {
+		if last := len(out) - 1; m.Slack && k > 0 && !t.Moves[k-1].Slack && out[last].Gate == "" {
+			out[last].Gate = "It is still loose: hold every crossing against the picture before you draw it up."
+		}
+		act := w.action(m, names, who)
+		act.Led = knot.Shown(work, m)
+		if t.Repeats <= 1 {
+			act.Again = ""
+		}
+		out = append(out, act)
+	}
+	if n := len(out); t.HalfKnots && n > 2 {
+		for k := 0; k < n; k += n / 2 {
+			if a := &out[k]; a.From != "" {
+				a.Because = "the lowest bump of the row is at the " + a.From
+			}
+		}
+	}
+	return out
+}
+
+// turns are the strands of a knot's repeats where they are others than those of the first, each
+// way once, and which way each repeat is made, 0 for the first; none where all are made alike.
+// Half knots change their workers round, and a spiral its sides too.
+func turns(work knot.Work, t knot.Tied, who []*leg) (out [][]*leg, made []int) {
+	cords := func(strands []*leg) (all []int) {
+		for _, l := range strands {
+			all = append(all, l.cord)
+		}
+		return all
+	}
+	ways := [][]int{cords(who)}
+	if one := ways[0]; t.Repeats <= 1 || len(one) == 0 || !slices.ContainsFunc(one, func(c int) bool { return c != one[0] }) {
+		return nil, nil
+	}
+	for r := range t.Repeats {
+		now := afterRepeats(work, t, who, r)
+		is := cords(now)
+		k := slices.IndexFunc(ways, func(had []int) bool { return slices.Equal(had, is) })
+		if k < 0 {
+			k, ways, out = len(ways), append(ways, is), append(out, now)
+		}
+		made = append(made, k)
+	}
+	if len(out) == 0 {
+		return nil, nil
+	}
+	return out, made
+}
+
+// afterRepeats are the strands of a knot in the order in which they hang after so many repeats;
+// cords of its own stay what they are.
+func afterRepeats(work knot.Work, t knot.Tied, who []*leg, repeats int) []*leg {
+	out := slices.Clone(who)
+	for k, from := range knot.OrderAfter(work, t, repeats) {
+		out[k] = who[from]
+	}
+	return out
 }
 
 // whole are places in a row as places in the whole piece.

@@ -265,10 +265,10 @@ func moves(w knot.Work) ([]move.Move, []knot.Path, error) {
 	for range squares {
 		out = append(out, tied.Moves...)
 	}
-	out = append(out, move.Move{Strand: 1, From: move.Front, Naming: [][]int{{2}},
+	out = append(out, move.Move{Strand: 1, With: []int{2}, From: move.Front, Naming: [][]int{{2}},
 		Text:   "Lead the fillers, {me} and {strands 0}, up over the face of the row and through the gap above to the back.",
 		Detail: "Between the two strands that hang there.", Gate: fmt.Sprintf("%d square knots stand in the row.", squares)},
-		move.Move{Strand: 2, From: move.Back, Text: "Pull both fillers straight down at the back till the row rolls up into a bead.", Gate: "The bead is closed at the top."})
+		move.Move{Strand: 2, With: []int{1}, From: move.Back, Text: "Pull both fillers straight down at the back till the row rolls up into a bead.", Gate: "The bead is closed at the top."})
 	for i, m := range tied.Moves {
 		if i == 0 {
 			m.Detail = "This square knot locks the bead. Hold the workers' ends out sideways while you draw it up against the roll; only then let them hang. " + m.Detail

@@ -68,6 +68,7 @@ func TestTheLockLiesAgainstTheRoll(t *testing.T) {
 // In hand it is a flat row, by either hand, till its fillers are pulled: they lie straight
 // through it, it grows with every half knot, and of the bead nothing is seen.
 func TestABerryInHandIsARowTillItIsRolled(t *testing.T) {
+	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 3}
 	for _, start := range []knot.Side{knot.Left, knot.Right} {
 		s, err := knot.New("berry-knot")
 		if err != nil {
@@ -78,7 +79,7 @@ func TestABerryInHandIsARowTillItIsRolled(t *testing.T) {
 		w := knot.Work{Section: s, BarMM: 2, RingMM: 16}
 		const d = 3.0
 		for i := range 4 {
-			w.Strands = append(w.Strands, knot.Strand{Cord: i, Diameter: d, At: r3.Vec{X: d * (float64(i) - 1.5)}, Dir: r3.Vec{Y: 1}})
+			w.Strands = append(w.Strands, knot.Strand{Cord: i, Stuff: stuff, Figures: stuff.Figures(), Diameter: d, At: r3.Vec{X: d * (float64(i) - 1.5)}, Dir: r3.Vec{Y: 1}})
 		}
 		taken := func(action int) (worker, filler, off float64) {
 			held, ok, err := knot.Hold(w, action, 1)
@@ -174,5 +175,37 @@ func TestARowIsRolledUp(t *testing.T) {
 			t.Errorf("rolled by %.2f it reaches %.1f mm down, before %.1f, %.1f mm forward; its workers are %.2f diameters apart", along, low, last, front, gap)
 		}
 		last = low
+	}
+}
+
+// The lock is tied half knot by half knot: before each move the end of the strand that it leads
+// is on its own side still, and led it is on the other.
+func TestTheLockIsLedMoveByMove(t *testing.T) {
+	s, err := knot.New("berry-knot")
+	if err != nil {
+		t.Fatal(err)
+	}
+	stuff := cord.Stuff{Make: "kernmantle", Material: "nylon", DiameterMM: 4}
+	w := knot.Work{Section: s}
+	for range 4 {
+		w.Strands = append(w.Strands, knot.Strand{Stuff: stuff, Figures: stuff.Figures(), Diameter: stuff.DrawnUp()})
+	}
+	whole, err := knot.Tie(w)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for k := len(whole.Moves) - 4; k < len(whole.Moves); k++ {
+		strand := whole.Moves[k].Strand
+		end := func(along float64) float64 {
+			held, ok, err := knot.Hold(w, k, along)
+			if err != nil || !ok {
+				t.Fatalf("move %d: %v, %v", k+1, ok, err)
+			}
+			pts := held.Paths[strand].Points
+			return pts[len(pts)-1].X
+		}
+		if from, to := end(0.01), end(knot.Led); from*to >= 0 {
+			t.Errorf("move %d leads an end from %.1f to %.1f mm beside the middle", k+1, from, to)
+		}
 	}
 }

@@ -20,6 +20,7 @@ func hold(w knot.Work, action int, along float64) (knot.Tied, error) {
 		m.Section.Settings = Settings{Squares: squaresOf(w), Start: knot.Left}
 		t, err := hold(m, action, along)
 		if err == nil {
+			t = t.Copy() // what was tied before is kept
 			t.Mirror(4)
 		}
 		return t, err

@@ -388,6 +388,10 @@ func fistActions(b ball.Ball, w knot.Work) []move.Move {
 		}
 		return 0
 	}
+	var beside []int // both cords are led as one
+	if b.Mode == ball.Doubled {
+		beside = []int{(worker(0) + len(w.Own)/2) % len(w.Own)} // the same leg of the other
+	}
 	switch {
 	case b.Mode == ball.TwoCords && b.StopperKnot == "":
 		acts = append(acts, move.Move{Strand: -1, Text: "Join the two cords end to end; the join will lie inside the ball, on the core."})
@@ -403,7 +407,7 @@ func fistActions(b ball.Ball, w knot.Work) []move.Move {
 	}
 	for band := range 3 {
 		for k := range turns {
-			a := move.Move{Strand: worker(band), Text: fmt.Sprintf("Band %d, %s %d of %d: %s.", band+1, each, k+1, turns, lie[band])}
+			a := move.Move{Strand: worker(band), With: beside, Text: fmt.Sprintf("Band %d, %s %d of %d: %s.", band+1, each, k+1, turns, lie[band])}
 			if k == 0 && band > 0 {
 				a.Text = fmt.Sprintf("Band %d, %s 1 of %d: turn the corner and go %s.", band+1, each, turns, lie[band])
 			}
@@ -451,7 +455,7 @@ func fistActions(b ball.Ball, w knot.Work) []move.Move {
 	for round := range fistRounds {
 		for band := range 3 {
 			for k := range turns {
-				a := move.Move{Slack: true, Strand: worker(band), Text: fmt.Sprintf("Round %d, band %d, %s %d: take its slack on to the next, %s.", round+1, band+1, each, k+1, hardness[round])}
+				a := move.Move{Slack: true, Strand: worker(band), With: beside, Text: fmt.Sprintf("Round %d, band %d, %s %d: take its slack on to the next, %s.", round+1, band+1, each, k+1, hardness[round])}
 				if band == 0 && k == 0 {
 					a.Detail = "Work the slack " + course + "; a spike or haemostat lifts the turns."
 				}

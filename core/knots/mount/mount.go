@@ -255,7 +255,7 @@ func tieMount(w knot.Work) (knot.Tied, error) {
 		if joined(w, i) {
 			detail += " A joint at the fold lies in the bar: behind it hides, in front it shows where the colours meet."
 		}
-		t.Moves = append(t.Moves, move.Move{Strand: 2 * i,
+		t.Moves = append(t.Moves, move.Move{Strand: 2 * i, With: []int{2*i + 1},
 			Passes: []move.Pass{{How: move.How(flip > 0), Of: []int{2 * i}}},
 			Text:   "Fold cord {cord} at its mark and put it on by a lark's head, the bar {face 0}.",
 			Detail: detail,

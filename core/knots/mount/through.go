@@ -109,7 +109,7 @@ func tieThrough(w knot.Work) (knot.Tied, error) {
 		t.Loose, t.LengthMM = false, set.LoopMM
 	}
 	for i := range n {
-		m := move.Move{Strand: 2 * i, Folded: true, Text: "Lead one end of cord {cord} through from the front to the back and even both legs.", Detail: fits,
+		m := move.Move{Strand: 2 * i, With: []int{2*i + 1}, Folded: true, Text: "Lead one end of cord {cord} through from the front to the back and even both legs.", Detail: fits,
 			Gate: "The fold mark lies on the edge, one leg in front and one behind."}
 		if set.Hitch == KeptLoop {
 			m.Detail = "Keep the loop {length} long inside, over a pin or a finger, while the knot under it is drawn up. " + fits
@@ -213,7 +213,7 @@ func tieFree(w knot.Work) (knot.Tied, error) {
 		t.Beads = []knot.BeadAt{{At: r3.Vec{Y: -w.Own[0].Diameter / 2}, Bead: *set.Bead, Across: true}}
 	}
 	for i := range n {
-		m := move.Move{Strand: 2 * i, Folded: true, Text: "Fold cord {cord} at its mark and keep a loop {length} long inside.",
+		m := move.Move{Strand: 2 * i, With: []int{2*i + 1}, Folded: true, Text: "Fold cord {cord} at its mark and keep a loop {length} long inside.",
 			Detail: "Hold it over a pin or a finger while the knot under it is drawn up.", Gate: "The loop still measures {length} inside."}
 		if set.Bead != nil {
 			m.Text = "Put the bead on cord {cord} up to its fold mark, and keep a loop {length} long inside."

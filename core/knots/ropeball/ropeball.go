@@ -149,7 +149,10 @@ func ropeSays(b ball.RopeBall) []string {
 const rounds = 2
 
 func ropeActions(b ball.RopeBall) []move.Move {
-	side := "strand"
+	side, beside := "strand", []int(nil) // all are led as one
+	for i := 1; i < b.Strands; i++ {
+		beside = append(beside, i)
+	}
 	if b.Strands > 1 {
 		side = fmt.Sprintf("%d strands side by side", b.Strands)
 	}
@@ -160,17 +163,17 @@ func ropeActions(b ball.RopeBall) []move.Move {
 		acts[0] = move.Move{Strand: -1, Text: fmt.Sprintf("Take a mandrel of {%.1fmm}.", b.FormerMM), Detail: "A bottle's neck, a tube or a round handle; the ring comes off it at the end."}
 	}
 	for lead := range ball.RopeLeads {
-		acts = append(acts, move.Move{Strand: 0, Text: fmt.Sprintf("Lead %d of %d: once round the %s with the %s, over one band and under the next.", lead+1, ball.RopeLeads, what, side),
+		acts = append(acts, move.Move{Strand: 0, With: beside, Text: fmt.Sprintf("Lead %d of %d: once round the %s with the %s, over one band and under the next.", lead+1, ball.RopeLeads, what, side),
 			Detail: fmt.Sprintf("Over and under by turns; in all %d bights on either side.", ball.RopeBights)})
 	}
 	acts[len(acts)-1].Gate = fmt.Sprintf("%d bights on either side, every crossing over one and under one.", ball.RopeBights)
 	for r := 1; r < b.Rounds; r++ {
-		acts = append(acts, move.Move{Strand: 0, Text: fmt.Sprintf("Round %d: follow every strand once round beside itself, always on the same side.", r+1),
+		acts = append(acts, move.Move{Strand: 0, With: beside, Text: fmt.Sprintf("Round %d: follow every strand once round beside itself, always on the same side.", r+1),
 			Detail: fmt.Sprintf("This round takes {%.0fmm} of a strand, the first {%.0fmm}.", math.Round(b.RoundsMM[r]), math.Round(b.RoundsMM[0])),
 			Gate:   "No strand crosses the one that it follows."})
 	}
 	for round := range rounds {
-		acts = append(acts, move.Move{Slack: true, Strand: 0, Text: fmt.Sprintf("Round %d of drawing up: work the slack of each strand from its start to its end, bight by bight.", round+1), Gate: "The bands lie flat and touch one another."})
+		acts = append(acts, move.Move{Slack: true, Strand: 0, With: beside, Text: fmt.Sprintf("Round %d of drawing up: work the slack of each strand from its start to its end, bight by bight.", round+1), Gate: "The bands lie flat and touch one another."})
 	}
 	if b.Rounds == 1 {
 		acts = append(acts, move.Move{Strand: -1, Text: "Slide the ring off its mandrel."})

@@ -1158,6 +1158,8 @@ export interface Step {
   repeats: number;
   mm?: number;
   actions: Action[];
+  turns?: Action[][];
+  made?: number[];
   half?: number;
   gates?: Gate[];
 }

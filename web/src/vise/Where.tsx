@@ -89,8 +89,8 @@ export function SoFar(p: { id: number; revision: number; plan: Plan; done: numbe
 
 /** cordsOf names the cords that a move leads. */
 function cordsOf({ cord, beside = [] }: Action): string {
-  const all = [cord, ...beside.map((b) => b.cord)];
-  return `${all.length > 1 ? "cords" : "cord"} ${all.join(" and ")}`;
+  const all = [cord ?? "", ...beside.map((b) => b.cord)];
+  return `${all.length > 1 ? "cords" : "cord"} ${new Intl.ListFormat("en-GB").format(all)}`;
 }
 
 /** So many sections that are still to be tied are named. */

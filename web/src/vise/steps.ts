@@ -43,8 +43,11 @@ export function placeAt(plan: Plan, done: number): Place | null {
   for (const step of plan.steps) {
     const n = step.actions.length;
     const at = done - before;
-    if (at < n * step.repeats)
-      return { step, action: step.actions[at % n], round: Math.floor(at / n) + 1, part: (at % n) + 1, before };
+    if (at < n * step.repeats) {
+      const repeat = Math.floor(at / n);
+      const turns = [step.actions, ...(step.turns ?? [])];
+      return { step, action: turns[step.made?.[repeat] ?? 0][at % n], round: repeat + 1, part: (at % n) + 1, before };
+    }
     before += n * step.repeats;
   }
   return null;
