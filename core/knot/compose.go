@@ -56,6 +56,7 @@ func Each(w Work, count int, one func(w Work, k int) (Tied, error)) (Tied, error
 		}
 		strands = now
 		out.Cells = append(out.Cells, out.Height)
+		out.Orders = append(out.Orders, slices.Clone(out.Order))
 	}
 	return out, nil
 }
@@ -177,9 +178,17 @@ func (t *Tied) Mirror(n int) {
 	mirrored(t.Paths)
 	mirrored(t.Flat)
 	mirrored(t.Hanging)
-	slices.Reverse(t.Order)
-	for i := range t.Order {
-		t.Order[i] = n - 1 - t.Order[i]
+	turn := func(order []int) {
+		slices.Reverse(order)
+		for i := range order {
+			order[i] = n - 1 - order[i]
+		}
+	}
+	turn(t.Order)
+	t.Orders = slices.Clone(t.Orders) // they may be shared
+	for i, o := range t.Orders {
+		t.Orders[i] = slices.Clone(o)
+		turn(t.Orders[i])
 	}
 	for i := range t.Beads {
 		t.Beads[i].At.X = -t.Beads[i].At.X

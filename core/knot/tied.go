@@ -22,8 +22,10 @@ type Tied struct {
 	// OwnFlat are those of cords of its own as moves lead them, where that is not seen
 	// from the face: spread out. Nil where that is Own.
 	OwnFlat []Path
-	// Order tells which strand is now at each place, from the left.
-	Order []int
+	// Order tells which strand is now at each place, from the left. Orders are those after each
+	// knot of a row, or each half knot; nil where nothing tells them.
+	Order  []int
+	Orders [][]int
 	// Row is set for a row of knots of one kind, close enough to be pressed.
 	Row bool
 	// Around is set for knots that go round the work's axis, in a ring or as a cover: they

@@ -490,7 +490,7 @@ func ledBy(m move.Move, strands []*leg) []*leg {
 func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied knot.Tied, chosen, own []*leg, places []int, middle float64, done int) error {
 	n := len(tied.Moves)
 	last := tied.Moves[(done-1)%n]
-	who := afterRepeats(work, tied, w.inHand, (done-1)/n)
+	who := afterRepeats(tied, w.inHand, (done-1)/n)
 	w.moving = ledBy(last, who)
 	w.movedY, w.places = w.y, w.counted(places, who, last.Order)
 	if w.putOn = knot.TermsOf(s).Begins == knot.OnHardware; w.putOn { // all of the cord is in hand
@@ -969,7 +969,7 @@ func (w *walk) stepsOf(i int, work knot.Work, t knot.Tied, places []int, who []*
 	step.MM = t.LengthMM
 	names := move.Names{Places: w.whole(places)}
 	step.Actions = w.actionsOf(work, t, names, who)
-	others, made := turns(work, t, who)
+	others, made := turns(t, who)
 	for _, turn := range others {
 		step.Turns = append(step.Turns, w.actionsOf(work, t, names, turn))
 	}
@@ -1021,7 +1021,7 @@ func (w *walk) actionsOf(work knot.Work, t knot.Tied, names move.Names, who []*l
 // turns are the strands of a knot's repeats where they are others than those of the first, each
 // way once, and which way each repeat is made, 0 for the first; none where all are made alike.
 // Half knots change their workers round, and a spiral its sides too.
-func turns(work knot.Work, t knot.Tied, who []*leg) (out [][]*leg, made []int) {
+func turns(t knot.Tied, who []*leg) (out [][]*leg, made []int) {
 	cords := func(strands []*leg) (all []int) {
 		for _, l := range strands {
 			all = append(all, l.cord)
@@ -1033,7 +1033,7 @@ func turns(work knot.Work, t knot.Tied, who []*leg) (out [][]*leg, made []int) {
 		return nil, nil
 	}
 	for r := range t.Repeats {
-		now := afterRepeats(work, t, who, r)
+		now := afterRepeats(t, who, r)
 		is := cords(now)
 		k := slices.IndexFunc(ways, func(had []int) bool { return slices.Equal(had, is) })
 		if k < 0 {
@@ -1049,9 +1049,9 @@ func turns(work knot.Work, t knot.Tied, who []*leg) (out [][]*leg, made []int) {
 
 // afterRepeats are the strands of a knot in the order in which they hang after so many repeats;
 // cords of its own stay what they are.
-func afterRepeats(work knot.Work, t knot.Tied, who []*leg, repeats int) []*leg {
+func afterRepeats(t knot.Tied, who []*leg, repeats int) []*leg {
 	out := slices.Clone(who)
-	for k, from := range knot.OrderAfter(work, t, repeats) {
+	for k, from := range t.OrderAfter(repeats) {
 		out[k] = who[from]
 	}
 	return out

@@ -42,7 +42,6 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int,
 	}
 	// Places are counted where strands come in, and again where they go out.
 	in := Clockwise(n, func(i int) r3.Vec { return lines[i][0] })
-	out := Clockwise(n, func(i int) r3.Vec { return lines[i][len(lines[i])-1] })
 	cleared := lines
 	if straight > 0 {
 		cleared = knot.Clear(lines, d)
@@ -52,9 +51,19 @@ func Sinnet(w knot.Work, shape shapes.Shape, mirror bool, next []int, count int,
 		t.Paths = append(t.Paths, knot.Path{Points: cleared[i]})
 		as[i] = place
 	}
-	for _, i := range out {
-		t.Order = append(t.Order, as[i])
+	cells, ends := knot.Identity(n), make([]int, n) // the strand that each thread is of the next cell, and where that begins
+	for range count {
+		for i := range n {
+			ends[i] += len(shape.Strands[cells[i]])
+			cells[i] = next[cells[i]]
+		}
+		var order []int
+		for _, i := range Clockwise(n, func(i int) r3.Vec { return threads[i][ends[i]-1] }) {
+			order = append(order, as[i])
+		}
+		t.Orders = append(t.Orders, order)
 	}
+	t.Order = slices.Clone(t.Orders[count-1])
 	t.Cells = append(t.Cells, 0)
 	for k := 1; k < count; k++ {
 		t.Cells = append(t.Cells, d*(float64(k)*shape.Pitch+straight))

@@ -348,17 +348,10 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 	for k := 0; k <= count; k++ {
 		t.Cells = append(t.Cells, t.Height*float64(k)/float64(count))
 	}
-	// The workers change sides at every half; what has turned more than a
-	// quarter is seen from its other side.
-	t.Order = knot.Identity(n)
-	if count%2 == 1 {
-		t.Order[0], t.Order[n-1] = n-1, 0
+	for k := range count {
+		t.Orders = append(t.Orders, orderAfter(n, k+1, cell.Twist))
 	}
-	if half := int(math.Round(t.Turned / math.Pi)); half%2 != 0 {
-		for i, j := 0, n-1; i < j; i, j = i+1, j-1 {
-			t.Order[i], t.Order[j] = t.Order[j], t.Order[i]
-		}
-	}
+	t.Order = slices.Clone(t.Orders[count-1])
 	t.Turned -= math.Pi * math.Round(t.Turned/math.Pi)
 
 	// What is over what does not change with size or count, so it is read once.
@@ -373,6 +366,19 @@ func Tie(w knot.Work, halves int, start knot.Side) (knot.Tied, error) {
 		t.Mirror(n)
 	}
 	return t, nil
+}
+
+// orderAfter is the order of n strands after so many half knots, each turned so far: the workers
+// change sides at every one; what has turned more than a quarter is seen from its other side.
+func orderAfter(n, count int, twist float64) []int {
+	out := knot.Identity(n)
+	if count%2 == 1 {
+		out[0], out[n-1] = n-1, 0
+	}
+	if half := int(math.Round(float64(count) * twist / math.Pi)); half%2 != 0 {
+		slices.Reverse(out)
+	}
+	return out
 }
 
 // headKnots are the half knots of a long row that it repeats, headTurns those of
