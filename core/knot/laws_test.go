@@ -220,6 +220,34 @@ func TestTheHoleThatAKnotPasses(t *testing.T) {
 	}
 }
 
+// A row tells in which order its strands hang after each of its knots: as they do after a row of
+// so many.
+func TestRowsTellTheirOrders(t *testing.T) {
+	const most = 8
+	told := 0
+	sections(t, rope, 1, func(name string, w knot.Work) {
+		w.Section.Count = most
+		x, err := knot.Tie(w)
+		if err != nil || x.Repeats <= 1 || len(w.Strands) == 1 { // so many are not tied, or none can change
+			return
+		}
+		if w.Section.Do == "double-diamond" { // of a pair it is all one which is counted first
+			return
+		}
+		told++
+		for repeats := 1; repeats <= x.Repeats; repeats++ {
+			part := w
+			part.Section.Count = repeats * max(1, x.PerRound)
+			if want, got := tie(t, part).Order, x.OrderAfter(repeats); !slices.Equal(got, want) {
+				t.Errorf("%s: after %d of %d the strands hang as %v, told as %v", name, repeats, x.Repeats, want, got)
+			}
+		}
+	})
+	if told < 5 {
+		t.Errorf("%d knots repeat", told)
+	}
+}
+
 // As many strands leave a knot as came, each at a place of its own, and every
 // path begins at the top and ends at the bottom.
 func TestEveryKnotHandsItsStrandsOn(t *testing.T) {

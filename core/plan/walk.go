@@ -552,7 +552,7 @@ func (w *walk) hold(i int, path string, s knot.Section, work knot.Work, tied kno
 			chosen = append(chosen, w.hanging[p-1])
 			work.Strands = append(work.Strands, w.strand(w.hanging[p-1], middle, w.y))
 		}
-		if led := ledBy(last, chosen); !tied.HalfKnots && len(led) > 0 {
+		if led := ledBy(last, chosen); len(tied.Orders) == 0 && len(led) > 0 { // nothing else tells who hangs there
 			w.moving = led
 		}
 	}
@@ -577,8 +577,9 @@ func (w *walk) counted(places []int, who []*leg, order []int) []*leg {
 		}
 		all[place-1] = who[from]
 	}
-	out := make([]*leg, slices.Max(append(w.whole(at), 0)))
-	for i, place := range w.whole(at) {
+	at = w.whole(at)
+	out := make([]*leg, slices.Max(append(at, 0)))
+	for i, place := range at {
 		out[place-1] = all[i]
 	}
 	return out

@@ -140,6 +140,15 @@ func tieRow(w knot.Work, count int) (knot.Tied, error) {
 	t := knot.Tied{Loose: true, Snug: true, Repeats: count, Gap: shape.Gap, Height: laid.Height, Clear: 0.3 * d, Paths: laid.Paths, Order: laid.Order, Moves: moves()}
 	for k := range count {
 		t.Cells = append(t.Cells, t.Height*float64(k)/float64(count))
+		out := func(place int) float64 { // where the strand hangs below knot k
+			pts := shape.Strands[laid.Of[place]]
+			return tighten.Image(cell, k, pts[len(pts)-1]).X
+		}
+		order := knot.Identity(2)
+		if out(0) > out(1) {
+			order = []int{1, 0}
+		}
+		t.Orders = append(t.Orders, order)
 	}
 	t.Cells = append(t.Cells, t.Height)
 	return t, nil
